@@ -1,0 +1,20 @@
+/** Unit tests: beside their files; browser tests (e2e/) are Playwright's. */
+export default {
+  testEnvironment: 'node',
+  roots: [
+    '<rootDir>/src',
+    '<rootDir>/server',
+    '<rootDir>/demo',
+    '<rootDir>/cli',
+    '<rootDir>/scripts',
+    '<rootDir>/bench',
+  ],
+  testMatch: ['**/*.test.ts'],
+  transform: {
+    '^.+\\.[tj]sx?$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } },
+    ],
+  },
+  transformIgnorePatterns: ['node_modules/(?!(@noble|client-zip|postal-mime|zod|entities)/)'],
+};

@@ -1,0 +1,43 @@
+// Installs what is missing: packages for this lock file, and Debian's Chromium where tests need it.
+import { execFileSync, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+
+export const root = new URL('..', import.meta.url).pathname;
+const stamp = `${root}node_modules/.wide-sort-lock`;
+
+/** Runs a command in the project, with its output on ours; ends this process where it fails. */
+export function run(command, args, env = {}) {
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  if (status !== 0) process.exit(status ?? 1);
+}
+
+export function installPackages() {
+  const lock = createHash('sha256')
+    .update(readFileSync(`${root}package-lock.json`))
+    .digest('hex');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  console.log('Installing packages …');
+  run('npm', ['ci', '--no-audit', '--no-fund']);
+  writeFileSync(stamp, lock);
+}
+
+/** The path of Chromium; installs Debian's where there is none. */
+export function installChromium() {
+  const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
+  if (found) return found;
+  console.log('Installing Debian’s Chromium …');
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = [...sudo, 'apt-get'];
+  try {
+    execFileSync(apt[0], [...apt.slice(1), 'update', '-qq'], { stdio: 'inherit' });
+    execFileSync(apt[0], [...apt.slice(1), 'install', '-y', '-qq', 'chromium'], {
+      stdio: 'inherit',
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
+  } catch {
+    console.error('Chromium is missing and could not be installed with apt-get. Install it and run npm test again.');
+    process.exit(1);
+  }
+  return '/usr/bin/chromium';
+}

@@ -1,0 +1,8 @@
+// `npm test`: installs what tests need, then runs the unit tests and the browser tests.
+import { installChromium, installPackages, run } from './install.mjs';
+
+installPackages();
+const chromium = installChromium();
+run('npx', ['jest']);
+run('npx', ['vite', 'build', '--logLevel', 'warn']);
+run('npx', ['playwright', 'test'], { CHROMIUM: chromium });
