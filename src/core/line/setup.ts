@@ -1,0 +1,87 @@
+// The setup: everything that the person has decided for good, as one document with a version (docs/setup.md).
+import { z } from 'zod';
+import { folderSchema, labelSchema } from '../mail/place';
+import { ruleSchema } from '../rules/rule';
+import { entrySchema, parseEntry } from '../senders/register';
+
+/** The version that is written. Older ones are taken up in {@link parseSetup}. */
+export const setupVersion = 1;
+
+export const setupSchema = z.object({
+  format: z.literal('wide-sort-setup'),
+  version: z.literal(setupVersion),
+  register: z.array(entrySchema).max(100_000),
+  rules: z.array(ruleSchema).max(5_000),
+  folders: z.array(folderSchema).max(5_000),
+  labels: z.array(labelSchema).max(5_000),
+});
+export type Setup = z.infer<typeof setupSchema>;
+
+/** A setup in which nothing has been decided. */
+export const emptySetup: Setup = {
+  format: 'wide-sort-setup',
+  version: setupVersion,
+  register: [],
+  rules: [],
+  folders: [],
+  labels: [],
+};
+
+export type SetupResult = { ok: true; setup: Setup } | { ok: false; error: string };
+
+const spot = (path: readonly PropertyKey[]): string =>
+  path
+    .map((step) => (typeof step === 'number' ? `[${step}]` : `.${String(step)}`))
+    .join('')
+    .replace(/^\./, '') || 'the document';
+
+/** What contradicts itself in a setup that has the right shape; null where nothing does. */
+function contradiction(setup: Setup): string | null {
+  const folders = new Set(setup.folders.map((f) => f.id));
+  const labels = new Set(setup.labels.map((l) => l.id));
+  const values = new Set<string>();
+  for (const [i, entry] of setup.register.entries()) {
+    const read = parseEntry(entry.value);
+    if (!read.ok) return `register[${i}].value: ${read.error}`;
+    if (read.kind !== entry.kind || read.value !== entry.value)
+      return `register[${i}].value: “${entry.value}” should be the ${read.kind} “${read.value}”`;
+    const key = `${entry.kind} ${entry.value}`;
+    if (values.has(key)) return `register[${i}].value: “${entry.value}” stands in the Register twice`;
+    values.add(key);
+  }
+  for (const [i, rule] of setup.rules.entries())
+    for (const [j, action] of rule.then.entries()) {
+      if (action.do === 'move' && action.place.startsWith('folder:') && !folders.has(action.place.slice(7)))
+        return `rules[${i}].then[${j}].place: there is no folder with the id “${action.place.slice(7)}”`;
+      if (action.do === 'label' && !labels.has(action.label))
+        return `rules[${i}].then[${j}].label: there is no label with the id “${action.label}”`;
+    }
+  return null;
+}
+
+/** Checks a document that may be a setup. The error says what is wrong and where. */
+export function checkSetup(document: unknown): SetupResult {
+  if (typeof document === 'object' && document !== null && 'version' in document) {
+    const version = (document as { version: unknown }).version;
+    if (typeof version === 'number' && version > setupVersion)
+      return { ok: false, error: `version ${version} is newer than this program reads (${setupVersion})` };
+  }
+  const parsed = setupSchema.safeParse(document);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    return { ok: false, error: `${spot(issue.path)}: ${issue.message}` };
+  }
+  const wrong = contradiction(parsed.data);
+  return wrong === null ? { ok: true, setup: parsed.data } : { ok: false, error: wrong };
+}
+
+/** Reads a setup from JSON. The error says what is wrong and where. */
+export function parseSetup(json: string): SetupResult {
+  let document: unknown;
+  try {
+    document = JSON.parse(json);
+  } catch (error) {
+    return { ok: false, error: `no JSON: ${error instanceof Error ? error.message : String(error)}` };
+  }
+  return checkSetup(document);
+}

@@ -1,0 +1,71 @@
+// Character sets: bytes to text, whatever label a stranger put on them.
+
+const decoders = new Map<string, TextDecoder | null>();
+
+/** Labels seen in real mail that the Encoding Standard does not list, and what their writers meant. */
+const aliases: Record<string, string> = {
+  ansi: 'windows-1252',
+  'ansi_x3.110-1983': 'iso-8859-1',
+  default: 'windows-1252',
+  default_charset: 'windows-1252',
+  'iso-8859-8-i': 'iso-8859-8',
+  'unicode-1-1-utf-7': 'utf-7',
+  us: 'us-ascii',
+  'x-unknown': 'windows-1252',
+  unknown: 'windows-1252',
+  'unknown-8bit': 'windows-1252',
+  cp1252: 'windows-1252',
+  cp1251: 'windows-1251',
+  cp936: 'gbk',
+  cp949: 'euc-kr',
+  cp932: 'shift_jis',
+};
+
+function decoderFor(label: string): TextDecoder | null {
+  const key = label.trim().toLowerCase();
+  let decoder = decoders.get(key);
+  if (decoder === undefined) {
+    try {
+      decoder = new TextDecoder(aliases[key] ?? key, { ignoreBOM: false });
+    } catch {
+      decoder = null;
+    }
+    if (decoders.size < 500) decoders.set(key, decoder);
+  }
+  return decoder;
+}
+
+const utf8 = new TextDecoder('utf-8', { fatal: true });
+const latin = new TextDecoder('windows-1252');
+
+/**
+ * Bytes as text with one UTF-16 unit for each byte, so that an index into the text is an index into the bytes.
+ * Bytes below 0x80 are themselves; the rest are windows-1252 (Encoding Standard, section 9).
+ */
+export function byteText(bytes: Uint8Array): string {
+  return latin.decode(bytes);
+}
+
+/** Bytes without a label: UTF-8 where they are valid UTF-8 (RFC 6532), else windows-1252. */
+export function decodeUnlabelled(bytes: Uint8Array): string {
+  try {
+    return utf8.decode(bytes);
+  } catch {
+    return latin.decode(bytes);
+  }
+}
+
+/** Whether a label names a character set that can be read here. */
+export function isKnownCharset(label: string): boolean {
+  return decoderFor(label) !== null;
+}
+
+/**
+ * Bytes to text by the label of a MIME part or an encoded word. Bytes that do not fit become U+FFFD; a label that
+ * nobody knows, `us-ascii` and none at all are read as {@link decodeUnlabelled} says.
+ */
+export function decodeText(bytes: Uint8Array, label: string | null): string {
+  const key = label?.trim().toLowerCase() ?? '';
+  if (key === '' || key === 'us-ascii' || key === 'ascii') return decodeUnlabelled(bytes);
+  return decoderFor(key)?.decode(bytes) ?? decodeUnlabelled(bytes);
+}

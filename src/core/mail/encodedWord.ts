@@ -1,0 +1,72 @@
+// Encoded words in header fields (RFC 2047), with the language tag of RFC 2231, section 5.
+import { decodeText, isKnownCharset } from './charset';
+import { decodeBase64, decodeQuotedPrintable, encodeBase64 } from './transfer';
+
+const encodedWord = /=\?([^\s?*]+)(?:\*[^\s?]*)?\?([BbQq])\?([^?]*)\?=/g;
+const encoder = new TextEncoder();
+
+function wordBytes(encoding: string, text: string): Uint8Array {
+  const bytes = encoder.encode(text);
+  return encoding.toUpperCase() === 'B' ? decodeBase64(bytes) : decodeQuotedPrintable(bytes, true);
+}
+
+function joined(parts: Uint8Array[]): Uint8Array {
+  if (parts.length === 1) return parts[0];
+  const out = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  return out;
+}
+
+/**
+ * Text of a header field with its encoded words decoded (RFC 2047, sections 2 to 6). Blanks between two encoded words
+ * go; neighbours of one character set are joined before decoding, because real mailers part a character between two
+ * words (the RFC forbids it; common practice, no source). A word whose character set nobody knows stays as it stands.
+ */
+export function decodeEncodedWords(text: string): string {
+  if (!text.includes('=?')) return text;
+  let out = '';
+  let end = 0;
+  let charset = '';
+  let run: Uint8Array[] = [];
+  const flush = () => {
+    if (run.length) out += decodeText(joined(run), charset);
+    run = [];
+  };
+  for (const match of text.matchAll(encodedWord)) {
+    const [whole, label, encoding, payload] = match;
+    if (!isKnownCharset(label)) continue;
+    const between = text.slice(end, match.index);
+    const adjacent = run.length > 0 && /^[ \t\r\n]*$/.test(between);
+    if (!adjacent || label.toLowerCase() !== charset) flush();
+    if (!adjacent) out += between;
+    charset = label.toLowerCase();
+    run.push(wordBytes(encoding, payload));
+    end = match.index + whole.length;
+  }
+  flush();
+  return out + text.slice(end);
+}
+
+/**
+ * Text as it may stand in an unstructured field or a phrase: itself where it is printable US-ASCII, else as UTF-8
+ * encoded words of at most 75 characters (RFC 2047, section 2), parted by a space between whole characters.
+ */
+export function encodeWords(text: string): string {
+  if (/^[\x20-\x7e]*$/.test(text) && !text.includes('=?')) return text;
+  const words: string[] = [];
+  let run: number[] = [];
+  for (const character of text) {
+    const bytes = [...encoder.encode(character)];
+    if (run.length + bytes.length > 45) {
+      words.push(`=?UTF-8?B?${encodeBase64(Uint8Array.from(run), '', 0)}?=`);
+      run = [];
+    }
+    run.push(...bytes);
+  }
+  if (run.length) words.push(`=?UTF-8?B?${encodeBase64(Uint8Array.from(run), '', 0)}?=`);
+  return words.join(' ');
+}

@@ -1,0 +1,121 @@
+// Writing messages (RFC 5322, RFC 2045): header fields folded and encoded, bodies in parts.
+import { formatAddress, type Address } from './address';
+import { formatDate } from './date';
+import { encodeWords } from './encodedWord';
+import { encodeBase64, encodeQuotedPrintable } from './transfer';
+
+/** A body to be written: text in a character set already encoded to bytes, or a file. */
+export interface PartToWrite {
+  type: string;
+  charset?: string;
+  bytes: Uint8Array;
+  encoding: '7bit' | '8bit' | 'quoted-printable' | 'base64';
+  filename?: string;
+  contentId?: string;
+  inline?: boolean;
+}
+
+/** A multipart to be written; `boundary` must occur in none of its parts. */
+export interface MultipartToWrite {
+  type: 'multipart/mixed' | 'multipart/alternative' | 'multipart/related';
+  boundary: string;
+  parts: (PartToWrite | MultipartToWrite)[];
+}
+
+/** A message to be written. Dates are milliseconds since 1970; `zone` minutes east of UTC. */
+export interface MessageToWrite {
+  messageId: string;
+  date: number;
+  zone: number;
+  from: Address;
+  to: Address[];
+  cc?: Address[];
+  subject: string;
+  inReplyTo?: string;
+  references?: string[];
+  /** Further fields, written as they are. */
+  extra?: [name: string, value: string][];
+  body: PartToWrite | MultipartToWrite;
+}
+
+/** Folds a field at blanks so that lines stay within 78 characters where they can (RFC 5322, section 2.1.1). */
+export function foldField(name: string, value: string): string {
+  const words = `${name}: ${value}`.split(' ');
+  let line = words[0];
+  let out = '';
+  for (const word of words.slice(1)) {
+    if (line.length + 1 + word.length > 78 && line.trim() !== `${name}:`) {
+      out += `${line}\r\n`;
+      line = ` ${word}`;
+    } else line += ` ${word}`;
+  }
+  return `${out}${line}\r\n`;
+}
+
+function parameter(name: string, value: string): string {
+  if (/^[\w.-]+$/.test(value)) return `; ${name}=${value}`;
+  if (/^[\x20-\x7e]*$/.test(value)) return `; ${name}="${value.replace(/(["\\])/g, '\\$1')}"`;
+  const bytes = new TextEncoder().encode(value);
+  const encoded = [...bytes].map((b) =>
+    /[\w.-]/.test(String.fromCharCode(b)) && b < 128
+      ? String.fromCharCode(b)
+      : `%${b.toString(16).toUpperCase().padStart(2, '0')}`,
+  );
+  return `; ${name}*=UTF-8''${encoded.join('')}`;
+}
+
+function write(part: PartToWrite | MultipartToWrite, out: (string | Uint8Array)[]): void {
+  if ('parts' in part) {
+    out.push(foldField('Content-Type', `${part.type}; boundary="${part.boundary}"`), '\r\n');
+    for (const child of part.parts) {
+      out.push(`--${part.boundary}\r\n`);
+      write(child, out);
+      out.push('\r\n');
+    }
+    out.push(`--${part.boundary}--\r\n`);
+    return;
+  }
+  const charset = part.charset ? parameter('charset', part.charset) : '';
+  const name = part.filename ? parameter('name', part.filename) : '';
+  out.push(foldField('Content-Type', `${part.type}${charset}${name}`));
+  if (part.encoding !== '7bit') out.push(foldField('Content-Transfer-Encoding', part.encoding));
+  if (part.filename || part.inline)
+    out.push(
+      foldField(
+        'Content-Disposition',
+        (part.inline ? 'inline' : 'attachment') + (part.filename ? parameter('filename', part.filename) : ''),
+      ),
+    );
+  if (part.contentId) out.push(foldField('Content-ID', `<${part.contentId}>`));
+  out.push('\r\n');
+  if (part.encoding === 'base64') out.push(encodeBase64(part.bytes));
+  else if (part.encoding === 'quoted-printable') out.push(encodeQuotedPrintable(part.bytes));
+  else out.push(part.bytes);
+}
+
+/** A raw message with CRLF line ends, ready to be sent or stored. */
+export function writeMessage(message: MessageToWrite): Uint8Array<ArrayBuffer> {
+  const out: (string | Uint8Array)[] = [];
+  for (const [name, value] of message.extra ?? []) out.push(foldField(name, value));
+  out.push(
+    foldField('Date', formatDate(message.date, message.zone)),
+    foldField('From', formatAddress(message.from)),
+    foldField('To', message.to.map(formatAddress).join(', ') || 'undisclosed-recipients:;'),
+  );
+  if (message.cc?.length) out.push(foldField('Cc', message.cc.map(formatAddress).join(', ')));
+  out.push(foldField('Subject', encodeWords(message.subject)), foldField('Message-ID', `<${message.messageId}>`));
+  if (message.inReplyTo) out.push(foldField('In-Reply-To', `<${message.inReplyTo}>`));
+  if (message.references?.length)
+    out.push(foldField('References', message.references.map((id) => `<${id}>`).join(' ')));
+  out.push('MIME-Version: 1.0\r\n');
+  write(message.body, out);
+  const encoder = new TextEncoder();
+  const chunks = out.map((piece) => (typeof piece === 'string' ? encoder.encode(piece) : piece));
+  const whole = new Uint8Array(chunks.reduce((n, c) => n + c.length, 0));
+  let at = 0;
+  for (const chunk of chunks) {
+    whole.set(chunk, at);
+    at += chunk.length;
+  }
+  return whole;
+}
