@@ -1,0 +1,25 @@
+// The mailroom from the page's side: a worker behind the typed interface of api.ts.
+import { proxy, wrap } from 'comlink';
+import type { Mailroom, MailroomEvent } from './api';
+import type { WorkerSide } from './mailroom.worker';
+
+const listeners = new Set<(event: MailroomEvent) => void>();
+const side = wrap<WorkerSide>(
+  new Worker(new URL('./mailroom.worker.ts', import.meta.url), { type: 'module', name: 'mailroom' }),
+);
+void side.subscribe(
+  proxy((event: MailroomEvent) => {
+    for (const listener of listeners) listener(event);
+  }),
+);
+
+/** The mailroom. Every method of {@link Mailroom}, carried to the worker by its name. */
+export const mailroom = new Proxy({} as Mailroom, {
+  get: (_, method) => (typeof method === 'string' ? (...args: unknown[]) => side.call(method, args) : undefined),
+});
+
+/** Hears what the mailroom tells; returns how to stop. */
+export function onMailroom(listener: (event: MailroomEvent) => void): () => void {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+}

@@ -1,0 +1,109 @@
+// Envelopes: packed by 512 in storage; in memory from when the first of a pack is asked for.
+import { parseEnvelope, type Envelope } from '../core/mail/envelope';
+import { messageOf } from '../core/mail/mbox';
+import { envelopePackSize, keyOf, NewerStorage, readEnvelopes, recordVersion, SpoiltRecord } from './records';
+import type { RawStore } from './rawStore';
+import type { RecordStore } from './storage';
+
+const unreadable: Envelope = {
+  messageId: '',
+  date: null,
+  from: { name: '', address: '' },
+  to: [],
+  cc: [],
+  replyTo: [],
+  subject: '',
+  listId: '',
+  references: [],
+  attachments: [],
+  preview: '',
+  textLength: 0,
+  size: 0,
+  key: '',
+  damage: 'Its stored bytes can’t be read any more: the browser’s storage was damaged.',
+};
+
+export class EnvelopeStore {
+  private readonly packs: (Envelope[] | undefined)[] = [];
+
+  constructor(
+    private readonly store: RecordStore,
+    private readonly raws: RawStore,
+    private readonly spoilt: (key: string, reason: string, record: unknown) => void,
+  ) {}
+
+  /** Makes the packs ready that hold these ids. */
+  async ensure(ids: Iterable<number>, count: number): Promise<void> {
+    const wanted = new Set<number>();
+    for (const id of ids) wanted.add(Math.floor(id / envelopePackSize));
+    await Promise.all([...wanted].filter((pack) => !this.packs[pack]).map((pack) => this.load(pack, count)));
+  }
+
+  /** Makes all packs ready; `count` messages in all. */
+  async ensureAll(count: number): Promise<void> {
+    const packs = Array.from({ length: Math.ceil(count / envelopePackSize) }, (_, pack) => pack * envelopePackSize);
+    // In rounds, so that rows asked for in the meantime need not wait for all of them.
+    for (let at = 0; at < packs.length; at += 4) await this.ensure(packs.slice(at, at + 4), count);
+  }
+
+  private async load(pack: number, count: number): Promise<void> {
+    const key = keyOf.envelopes(pack);
+    const record = await this.store.get(key);
+    if (this.packs[pack]) return;
+    const expected = Math.min(envelopePackSize, count - pack * envelopePackSize);
+    try {
+      const rows = readEnvelopes(key, record);
+      if (rows.length < expected) throw new SpoiltRecord(key, 'rows: some are missing');
+      this.packs[pack] = rows;
+    } catch (error) {
+      if (error instanceof NewerStorage) throw error;
+      this.spoilt(key, error instanceof Error ? error.message : String(error), record);
+      this.packs[pack] = await this.rebuild(pack, expected);
+    }
+  }
+
+  /** Reads the envelopes of a pack again from the raw messages. */
+  private async rebuild(pack: number, expected: number): Promise<Envelope[]> {
+    const out: Envelope[] = [];
+    for (let i = 0; i < expected; i++) {
+      const stored = await this.raws.read(pack * envelopePackSize + i).catch(() => null);
+      out.push(stored ? parseEnvelope(messageOf(stored.bytes, stored.form)) : unreadable);
+    }
+    await this.store
+      .set(keyOf.envelopes(pack), { v: recordVersion, rows: JSON.stringify(out) })
+      // Storage that is full keeps the spoilt pack; it is read again the next time.
+      .catch(() => undefined);
+    return out;
+  }
+
+  private pack(pack: number): Envelope[] {
+    const held = this.packs[pack];
+    if (!held) throw new Error(`Envelope pack ${pack} was not made ready.`);
+    return held;
+  }
+
+  /** The envelope of a message whose pack was made ready. */
+  get(id: number): Envelope {
+    return this.pack(Math.floor(id / envelopePackSize))[id % envelopePackSize] ?? unreadable;
+  }
+
+  /** Writes envelopes with the ids from `first` on. */
+  async append(first: number, envelopes: readonly Envelope[]): Promise<void> {
+    const writes: Promise<void>[] = [];
+    let at = 0;
+    const next: [number, Envelope[]][] = [];
+    while (at < envelopes.length) {
+      const id = first + at;
+      const pack = Math.floor(id / envelopePackSize);
+      const keep = id % envelopePackSize;
+      if (keep > 0) await this.ensure([id], first);
+      const old = keep > 0 ? this.pack(pack).slice(0, keep) : [];
+      const rows = [...old, ...envelopes.slice(at, at + envelopePackSize - keep)];
+      next.push([pack, rows]);
+      writes.push(this.store.set(keyOf.envelopes(pack), { v: recordVersion, rows: JSON.stringify(rows) }));
+      at += envelopePackSize - keep;
+    }
+    await Promise.all(writes);
+    for (const [pack, rows] of next) this.packs[pack] = rows;
+  }
+}

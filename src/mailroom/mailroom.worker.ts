@@ -1,0 +1,54 @@
+// The worker's entry: the mailroom in one tab, open where the lock is held, relayed where it is not.
+import { expose } from 'comlink';
+import { checkSetup } from '../core/line/setup';
+import type { MailroomEvent } from './api';
+import { ParsePool } from './parsePool';
+import { serverPostOffice } from './postOffice';
+import { openService } from './service';
+import { browserStore } from './storage';
+import { Tabs } from './tabs';
+
+const cores = navigator.hardwareConcurrency || 2;
+let hear: (event: MailroomEvent) => void = () => undefined;
+
+async function demoSetup() {
+  const response = await fetch('/api/demo/setup').catch(() => null);
+  const checked = checkSetup(await response?.json().catch(() => null));
+  if (!checked.ok) throw new Error('The demo’s setup could not be fetched from the server.');
+  return checked.setup;
+}
+
+const tabs = new Tabs({
+  tab: crypto.randomUUID(),
+  channel: new BroadcastChannel('wide-sort-mailroom'),
+  takeLock: (hold) => void navigator.locks.request('wide-sort-mailroom', hold),
+  open: async (tell) => {
+    const service = await openService({
+      store: browserStore(),
+      now: Date.now,
+      pool: new ParsePool(Math.max(1, cores - 1), () => {
+        return new Worker(new URL('./parse.worker.ts', import.meta.url), { type: 'module' });
+      }),
+      post: serverPostOffice(),
+      demoSetup,
+      tell,
+    });
+    return service as unknown as Record<string, (...args: never[]) => Promise<unknown>>;
+  },
+  heard: (event) => hear(event as MailroomEvent),
+});
+
+/** What the page talks to: any method of Mailroom by name, and its events. */
+export interface WorkerSide {
+  call(method: string, args: unknown[]): Promise<unknown>;
+  subscribe(hear: (event: MailroomEvent) => void): void;
+}
+
+const side: WorkerSide = {
+  call: (method, args) => tabs.call(method, args),
+  subscribe: (listener) => {
+    hear = listener;
+  },
+};
+
+expose(side);

@@ -1,0 +1,96 @@
+// The post office as the mailroom reaches it: changes after a cursor, and a message to be sent.
+import { z } from 'zod';
+import { decodeBase64 } from '../core/mail/transfer';
+import { parseEnvelope } from '../core/mail/envelope';
+import type { Incoming } from './incoming';
+
+/** What the post office answers when asked what is new. */
+export const changesSchema = z.object({
+  /** To be given back the next time. */
+  cursor: z.string(),
+  /** Whether there is more already. */
+  more: z.boolean(),
+  perMinute: z.number(),
+  paused: z.boolean(),
+  messages: z.array(
+    z.object({
+      /** The raw message (RFC 5322) in base64. */
+      raw: z.string(),
+      place: z.enum(['inbox', 'archive', 'junk', 'bin', 'sent', 'drafts']),
+      seen: z.boolean(),
+      flagged: z.boolean(),
+    }),
+  ),
+});
+export type Changes = z.infer<typeof changesSchema>;
+
+export const rateSchema = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() });
+export const submittedSchema = z.object({ messageId: z.string() });
+
+/** The one small interface to a post office. Each rejects with a sentence for the person. */
+export interface PostOffice {
+  changes(cursor: string | null): Promise<Changes>;
+  setRate(perMinute: number, paused: boolean): Promise<z.infer<typeof rateSchema>>;
+  /** Sends a raw message; it stands in Sent at the next {@link changes}. */
+  submit(raw: Uint8Array<ArrayBuffer>): Promise<{ messageId: string }>;
+}
+
+async function ask<T>(url: string, init: RequestInit | undefined, schema: z.ZodType<T>): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(url, init);
+  } catch {
+    throw new Error('The post office does not answer. Is the server still running?');
+  }
+  const body: unknown = await response.json().catch(() => null);
+  if (!response.ok) {
+    const said = z.object({ message: z.string() }).safeParse(body);
+    throw new Error(said.success ? said.data.message : `The post office answered with an error (${response.status}).`);
+  }
+  const parsed = schema.safeParse(body);
+  if (!parsed.success) throw new Error('The post office gave an answer that Wide Sort does not understand.');
+  return parsed.data;
+}
+
+/** The post office that comes with the server. */
+export function serverPostOffice(base = '/api/post'): PostOffice {
+  return {
+    changes: (cursor) =>
+      ask(`${base}/changes${cursor === null ? '' : `?cursor=${encodeURIComponent(cursor)}`}`, undefined, changesSchema),
+    setRate: (perMinute, paused) =>
+      ask(
+        `${base}/rate`,
+        {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ perMinute, paused }),
+        },
+        rateSchema,
+      ),
+    submit: (raw) =>
+      ask(
+        `${base}/submit`,
+        { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
+        submittedSchema,
+      ),
+  };
+}
+
+/** What the post office handed out, ready to come in. What it kept elsewhere than in its inbox stays there. */
+export function incomingFrom(changes: Changes): Incoming[] {
+  const encoder = new TextEncoder();
+  return changes.messages.map(({ raw, place, seen, flagged }) => {
+    const bytes = decodeBase64(encoder.encode(raw));
+    return {
+      stored: { bytes, form: 'eml' },
+      envelope: parseEnvelope(bytes),
+      place: place === 'inbox' ? null : place,
+      read: seen,
+      flagged,
+      why:
+        place === 'inbox'
+          ? null
+          : { station: 'post office', by: null, says: 'It already stood there when the post office handed it over.' },
+    };
+  });
+}

@@ -1,0 +1,179 @@
+// The records: what is written to storage, how it is keyed, and how it is checked when it comes back.
+//
+//   meta             one record: counts, tables, setup, and the journal number up to which the state packs are complete
+//   state/00000      columns of 4,096 messages: place, flags, labels … (changes often, so it is small)
+//   envelopes/00000  envelopes of 512 messages, as JSON (never changes once written)
+//   raw/000000       raw bytes of 64 messages (read only when opened, exported or deleted)
+//   big/0000000      raw bytes of one message over a megabyte
+//   journal/00000000 one command: what it was, before and after
+//   aside/…          a record that could not be read, kept as it was found
+import { z } from 'zod';
+import { envelopeSchema, type Envelope } from '../core/mail/envelope';
+import { setupSchema } from '../core/line/setup';
+import { setupEditSchema } from './api';
+
+/** The version of all records. An older one is brought up in {@link migrate}; a newer one is refused. */
+export const recordVersion = 1;
+
+export const statePackSize = 4_096;
+export const envelopePackSize = 512;
+export const rawPackSize = 64;
+/** A raw message over this many bytes gets a record of its own. */
+export const bigMessage = 1 << 20;
+
+const padded = (n: number, width: number) => String(n).padStart(width, '0');
+export const keyOf = {
+  meta: 'meta',
+  state: (pack: number) => `state/${padded(pack, 5)}`,
+  envelopes: (pack: number) => `envelopes/${padded(pack, 5)}`,
+  raw: (pack: number) => `raw/${padded(pack, 6)}`,
+  big: (id: number) => `big/${padded(id, 7)}`,
+  journal: (seq: number) => `journal/${padded(seq, 8)}`,
+  aside: (key: string, at: number) => `aside/${key}/${at}`,
+};
+
+const bytes = z.instanceof(Uint8Array);
+const versioned = { v: z.literal(recordVersion) };
+
+export const traceLineSchema = z.object({
+  station: z.enum(['register', 'rules', 'inbox', 'import', 'post office']),
+  by: z.string().nullable(),
+  says: z.string(),
+});
+export type StoredTraceLine = z.infer<typeof traceLineSchema>;
+
+export const metaSchema = z.object({
+  ...versioned,
+  /** The journal number that all state packs have reached. */
+  seq: z.number().int(),
+  count: z.number().int(),
+  places: z.array(z.string()),
+  labelSets: z.array(z.array(z.string())),
+  traces: z.array(z.array(traceLineSchema)),
+  setup: setupSchema,
+  /** The post office's cursor; null before the first check or where there is none. */
+  cursor: z.string().nullable(),
+  postOn: z.boolean(),
+});
+export type Meta = z.infer<typeof metaSchema>;
+
+export const statePackSchema = z.object({
+  ...versioned,
+  place: z.instanceof(Uint16Array),
+  placedAt: z.instanceof(Float64Array),
+  bits: bytes,
+  labels: z.instanceof(Uint16Array),
+  trace: z.instanceof(Uint32Array),
+  date: z.instanceof(Float64Array),
+});
+export type StatePack = z.infer<typeof statePackSchema>;
+
+export const envelopePackSchema = z.object({ ...versioned, rows: z.string() });
+const envelopeRows = z.array(envelopeSchema);
+
+export const rawPackSchema = z.object({
+  ...versioned,
+  /** Length of each message in bytes; -1 for one that has a record of its own, -2 for one that is gone. */
+  lengths: z.instanceof(Int32Array),
+  /** How each is wrapped: 0 for a message by itself, 1 as it stood in an mbox. */
+  forms: bytes,
+  bytes,
+});
+export type RawPack = z.infer<typeof rawPackSchema>;
+
+/** A column of values for the messages of a change: one for all, or one for each. */
+const column = z.union([
+  z.number(),
+  z.instanceof(Uint16Array),
+  z.instanceof(Uint32Array),
+  z.instanceof(Float64Array),
+  bytes,
+]);
+export type Column = z.infer<typeof column>;
+
+const columns = z.object({
+  place: column.optional(),
+  placedAt: column.optional(),
+  bits: column.optional(),
+  labels: column.optional(),
+  trace: column.optional(),
+  date: column.optional(),
+});
+export type Columns = z.infer<typeof columns>;
+
+export const journalSchema = z.object({
+  ...versioned,
+  seq: z.number().int(),
+  /** The caller's id of the command: the same one is never done twice. `JOB/1`, `JOB/2` … are the parts of one job. */
+  command: z.string(),
+  at: z.number(),
+  by: z.enum(['you', 'Wide Sort', 'post office']),
+  says: z.string(),
+  /** The entry that this one undoes; null for a command of its own. */
+  undoes: z.number().nullable(),
+  /** True where nothing can bring it back: deletion for good. */
+  final: z.boolean(),
+  /** Messages that came in: ids `first` up to, not including, `first + count`. */
+  add: z.object({ first: z.number(), count: z.number() }).nullable(),
+  change: z.object({ ids: z.instanceof(Int32Array), before: columns, after: columns }).nullable(),
+  setup: z.array(z.object({ before: setupEditSchema, after: setupEditSchema })).nullable(),
+  /** Words added to the tables, with the index of the first. */
+  intern: z.object({
+    places: z.object({ first: z.number(), items: z.array(z.string()) }),
+    labelSets: z.object({ first: z.number(), items: z.array(z.array(z.string())) }),
+    traces: z.object({ first: z.number(), items: z.array(z.array(traceLineSchema)) }),
+  }),
+  cursor: z.string().nullable(),
+  postOn: z.boolean().nullable(),
+});
+export type JournalRecord = z.infer<typeof journalSchema>;
+
+/** A record that could not be read: what it should have been, and why it is not. */
+export class SpoiltRecord extends Error {
+  constructor(
+    readonly key: string,
+    reason: string,
+  ) {
+    super(reason);
+    this.name = 'SpoiltRecord';
+  }
+}
+
+/** Storage written by a newer version of the program: nothing may be touched. */
+export class NewerStorage extends Error {
+  constructor() {
+    super(
+      'The mail in this browser was stored by a newer version of Wide Sort. Nothing was changed; start the newer version to read it.',
+    );
+    this.name = 'NewerStorage';
+  }
+}
+
+/** Brings a record of an older version up to {@link recordVersion}. There is none older than 1 yet. */
+function migrate(record: { v: number }): unknown {
+  return record;
+}
+
+/** Checks a record that came out of storage. */
+export function readRecord<T>(key: string, record: unknown, schema: z.ZodType<T>): T {
+  const version = typeof record === 'object' && record !== null && 'v' in record ? record.v : null;
+  if (typeof version === 'number' && version > recordVersion) throw new NewerStorage();
+  const parsed = schema.safeParse(typeof version === 'number' ? migrate(record as { v: number }) : record);
+  if (parsed.success) return parsed.data;
+  const issue = parsed.error.issues[0];
+  throw new SpoiltRecord(key, `${issue.path.join('.') || 'record'}: ${issue.message}`);
+}
+
+/** The envelopes of a pack. */
+export function readEnvelopes(key: string, record: unknown): Envelope[] {
+  const { rows } = readRecord(key, record, envelopePackSchema);
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(rows);
+  } catch {
+    throw new SpoiltRecord(key, 'rows: no JSON');
+  }
+  const checked = envelopeRows.safeParse(parsed);
+  if (!checked.success) throw new SpoiltRecord(key, `rows: ${checked.error.issues[0].message}`);
+  return checked.data;
+}

@@ -1,0 +1,137 @@
+// One writer among tabs. The tab that holds the lock has the mailbox open; the others send it their calls, and one of
+// them takes over when it closes or crashes.
+
+/** A call on its way to the writer. */
+interface Call {
+  kind: 'call';
+  from: string;
+  n: number;
+  method: string;
+  args: unknown[];
+}
+
+interface Answer {
+  kind: 'answer';
+  to: string;
+  n: number;
+  value?: unknown;
+  error?: string;
+}
+
+type Wire = Call | Answer | { kind: 'event'; event: unknown } | { kind: 'writer' };
+
+/** What a channel must be able to do: a BroadcastChannel is one. */
+export interface Channel {
+  postMessage(message: unknown): void;
+  onmessage: ((event: MessageEvent) => void) | null;
+}
+
+/** What a lock must be able to do: `navigator.locks.request` is one. Runs `hold` once the lock is had, until it ends. */
+export type TakeLock = (hold: () => Promise<never>) => void;
+
+export interface TabOptions {
+  /** A name that no other tab has. */
+  tab: string;
+  channel: Channel;
+  takeLock: TakeLock;
+  /** Opens the mailbox when this tab becomes the writer; `tell` goes to all tabs. */
+  open: (tell: (event: unknown) => void) => Promise<Record<string, (...args: never[]) => Promise<unknown>>>;
+  /** An event for this tab's page. */
+  heard: (event: unknown) => void;
+}
+
+/**
+ * Calls methods of the mailbox wherever it is open. A call that was under way when the writer went is sent again to
+ * the next one; commands bear an id, so that none is done twice.
+ */
+export class Tabs {
+  private own: Record<string, (...args: never[]) => Promise<unknown>> | null = null;
+  private failed: string | null = null;
+  private n = 0;
+  private readonly waiting = new Map<
+    number,
+    { call: Call; resolve: (v: unknown) => void; reject: (e: Error) => void }
+  >();
+
+  constructor(private readonly options: TabOptions) {
+    options.channel.onmessage = ({ data }: MessageEvent<Wire>) => this.hear(data);
+    options.takeLock(async () => {
+      const tell = (event: unknown) => {
+        options.heard(event);
+        options.channel.postMessage({ kind: 'event', event });
+      };
+      try {
+        this.own = await options.open(tell);
+      } catch (error) {
+        this.failed = error instanceof Error ? error.message : String(error);
+      }
+      options.heard({ kind: 'role', writer: true });
+      options.channel.postMessage({ kind: 'writer' });
+      this.resend();
+      return new Promise<never>(() => undefined);
+    });
+  }
+
+  /** Calls a method here or in the writer's tab. */
+  call(method: string, args: unknown[]): Promise<unknown> {
+    if (this.own || this.failed) return this.run(method, args);
+    const call: Call = { kind: 'call', from: this.options.tab, n: this.n++, method, args };
+    return new Promise((resolve, reject) => {
+      this.waiting.set(call.n, { call, resolve, reject });
+      this.options.channel.postMessage(call);
+    });
+  }
+
+  private async run(method: string, args: unknown[]): Promise<unknown> {
+    if (this.failed) throw new Error(this.failed);
+    const known = this.own?.[method];
+    if (!known) throw new Error(`The mailroom has no ${method}.`);
+    return known(...(args as never[]));
+  }
+
+  /** A new writer is there, perhaps this tab itself: what was asked and not answered is asked again. */
+  private resend(): void {
+    for (const [n, { call, resolve, reject }] of this.waiting) {
+      if (this.own || this.failed) {
+        this.waiting.delete(n);
+        this.run(call.method, call.args).then(resolve, reject);
+      } else this.options.channel.postMessage(call);
+    }
+  }
+
+  private hear(message: Wire): void {
+    switch (message.kind) {
+      case 'event':
+        this.options.heard(message.event);
+        break;
+      case 'writer':
+        if (!this.own) this.resend();
+        break;
+      case 'call':
+        if (this.own || this.failed)
+          this.run(message.method, message.args).then(
+            (value) => this.answer({ kind: 'answer', to: message.from, n: message.n, value }),
+            (error: unknown) =>
+              this.answer({
+                kind: 'answer',
+                to: message.from,
+                n: message.n,
+                error: error instanceof Error ? error.message : String(error),
+              }),
+          );
+        break;
+      case 'answer': {
+        if (message.to !== this.options.tab) return;
+        const waiting = this.waiting.get(message.n);
+        this.waiting.delete(message.n);
+        if (message.error === undefined) waiting?.resolve(message.value);
+        else waiting?.reject(new Error(message.error));
+        break;
+      }
+    }
+  }
+
+  private answer(answer: Answer): void {
+    this.options.channel.postMessage(answer);
+  }
+}
