@@ -1,0 +1,31 @@
+import { Link } from 'react-router';
+import type { Overview, View } from '../../mailroom/api';
+
+const words: Record<string, [title: string, text: string]> = {
+  inbox: ['The Inbox is clear', 'What arrives next rides the sorting line and stands here if no station takes it.'],
+  archive: ['Nothing in the Archive', 'Archived messages are kept here for ever.'],
+  junk: ['No junk', 'Mail from blocked senders comes here.'],
+  bin: ['The Bin is empty', 'Binned messages are kept for 30 days, with the date shown, then deleted for good.'],
+  sent: ['Nothing in Sent', 'What you send stands here.'],
+  drafts: ['No drafts', 'Drafts that come in with your mail stand here.'],
+};
+
+/** An empty view: what it would hold, and where to go from here. */
+export function Empty({ view, overview }: { view: View; overview: Overview }) {
+  const [title, text] =
+    (view.kind === 'place' ? words[view.place] : undefined) ??
+    (view.kind === 'label'
+      ? ['No message bears this label', 'Rules can label mail as it comes in.']
+      : ['Nothing here', 'Rules can sort mail here, or move it by hand (M).']);
+  return (
+    <div className="flex flex-col items-start gap-2 p-6">
+      <p className="font-semibold">{title}</p>
+      <p className="quiet">{text}</p>
+      {overview.total === 0 && (
+        <Link className="btn mt-2 btn-primary btn-sm" to="/mail">
+          Bring in your mail
+        </Link>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,90 @@
+import { useState } from 'react';
+import { placeName, type Place } from '../../core/mail/place';
+import type { Setup } from '../../core/line/setup';
+import type { Selection } from '../../mailroom/api';
+import { mailroom } from '../../mailroom/client';
+import { commandId, runAct, tellOutcome } from '../state/desk';
+import { Dialog } from '../ui/Dialog';
+import { movablePlaces } from '../ui/words';
+
+interface MoveDialogProps {
+  selection: Selection;
+  setup: Setup;
+  onClose: () => void;
+  /** Called once the messages have moved. */
+  onMoved: () => void;
+}
+
+/** Where to? A place that is there, or a new folder. */
+export function MoveDialog({ selection, setup, onClose, onMoved }: MoveDialogProps) {
+  const [typed, setTyped] = useState('');
+  const word = typed.trim();
+  const places = movablePlaces(setup).filter((p) =>
+    placeName(p, setup.folders).toLowerCase().includes(word.toLowerCase()),
+  );
+  const exact = places.some((p) => placeName(p, setup.folders).toLowerCase() === word.toLowerCase());
+
+  const move = async (place: Place) => {
+    onClose();
+    if (await runAct(selection, { do: 'move', place })) onMoved();
+  };
+  const moveToNew = async () => {
+    const folder = { id: commandId(), name: word };
+    const made = await mailroom.editSetup(
+      commandId(),
+      [{ list: 'folders', id: folder.id, item: folder }],
+      `Made the folder ${word}`,
+      false,
+    );
+    if (tellOutcome(made)) await move(`folder:${folder.id}`);
+  };
+
+  return (
+    <Dialog title="Move to" onClose={onClose}>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (places.length) void move(places[0]);
+          else if (word) void moveToNew();
+        }}
+      >
+        <label className="mb-1 block text-sm" htmlFor="move-place">
+          Place, or the name of a new folder
+        </label>
+        <input
+          id="move-place"
+          className="input w-full"
+          autoFocus
+          autoComplete="off"
+          maxLength={100}
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+        />
+        <ul className="mt-2 flex max-h-72 flex-col overflow-y-auto">
+          {places.map((place) => (
+            <li key={place}>
+              <button
+                type="button"
+                className="btn w-full justify-start btn-ghost btn-sm"
+                onClick={() => void move(place)}
+              >
+                {placeName(place, setup.folders)}
+              </button>
+            </li>
+          ))}
+          {word && !exact && (
+            <li>
+              <button
+                type="button"
+                className="btn w-full justify-start btn-ghost btn-sm"
+                onClick={() => void moveToNew()}
+              >
+                Make the folder “{word}”
+              </button>
+            </li>
+          )}
+        </ul>
+      </form>
+    </Dialog>
+  );
+}

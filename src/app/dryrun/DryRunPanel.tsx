@@ -1,0 +1,101 @@
+import { ArrowRight } from 'lucide-react';
+import { placeName } from '../../core/mail/place';
+import type { Setup } from '../../core/line/setup';
+import type { DryRunResult } from '../../mailroom/api';
+import type { Answer } from '../ui/useAnswer';
+import { exactTime, shortTime } from '../ui/time';
+import { count, messages } from '../ui/words';
+
+interface DryRunPanelProps {
+  answer: Answer<DryRunResult>;
+  setup: Setup;
+  /** What to say when nothing would change. */
+  none: string;
+}
+
+const would = (n: number, what: string): string => `${messages(n)} ${what}`;
+
+/** The dry run: what would become of the mail here, wanted mail first. */
+export function DryRunPanel({ answer, setup, none }: DryRunPanelProps) {
+  const { value, error, waiting } = answer;
+  const name = (place: Parameters<typeof placeName>[0]) => placeName(place, setup.folders);
+  const now = value?.ok ? Math.max(...value.report.sample.map((s) => s.row.date), 0) : 0;
+  return (
+    <section aria-label="Dry run" aria-busy={waiting} className="flex flex-col gap-3">
+      <h2 className="text-lg font-semibold">Dry run</h2>
+      {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
+      {value && !value.ok && <p className="border-l-4 border-accent bg-base-200 px-3 py-2">{value.error}</p>}
+      {!value && !error && <p className="quiet">Trying it on the mail here …</p>}
+      {value?.ok && (
+        <div className={`flex flex-col gap-3 ${waiting ? 'opacity-60' : ''}`}>
+          {value.report.matching !== null && (
+            <p>
+              The conditions match <strong>{messages(value.report.matching)}</strong> here.
+            </p>
+          )}
+          {value.report.total === 0 ? (
+            <p>{none}</p>
+          ) : (
+            <ul className="flex flex-col gap-1" aria-label="What would change">
+              {value.report.moves.map((move) => (
+                <li key={`${move.from} ${move.to}`}>
+                  <strong>{would(move.count, 'would go')}</strong> from {name(move.from)} to {name(move.to)}.
+                </li>
+              ))}
+              {value.report.labelled > 0 && <li>{would(value.report.labelled, 'would be labelled')}.</li>}
+              {value.report.markedRead > 0 && <li>{would(value.report.markedRead, 'would be marked read')}.</li>}
+            </ul>
+          )}
+          {(value.report.wanted.writtenTo > 0 || value.report.wanted.flagged > 0) && (
+            <p className="border-l-4 border-accent bg-base-200 px-3 py-2">
+              {[
+                value.report.wanted.writtenTo > 0 &&
+                  `${messages(value.report.wanted.writtenTo)} from people you wrote to would go.`,
+                value.report.wanted.flagged > 0 &&
+                  `${messages(value.report.wanted.flagged)} that you flagged would go.`,
+              ]
+                .filter(Boolean)
+                .join(' ')}
+            </p>
+          )}
+          {value.report.sample.length > 0 && (
+            <table className="table table-sm">
+              <caption className="sr-only">Messages that would change</caption>
+              <thead>
+                <tr>
+                  <th>From</th>
+                  <th>Subject</th>
+                  <th>Goes</th>
+                  <th>Date</th>
+                </tr>
+              </thead>
+              <tbody>
+                {value.report.sample.map(({ row, to }) => (
+                  <tr key={row.id}>
+                    <td className="max-w-40 truncate">{row.from.name || row.from.address}</td>
+                    <td className="max-w-72 truncate">{row.subject || 'No subject'}</td>
+                    <td className="whitespace-nowrap">
+                      {row.place === to ? (
+                        <span className="quiet">stays in {name(to)}</span>
+                      ) : (
+                        <>
+                          {name(row.place)} <ArrowRight size={12} className="inline" aria-label="to" /> {name(to)}
+                        </>
+                      )}
+                    </td>
+                    <td className="whitespace-nowrap" title={exactTime(row.date)}>
+                      {shortTime(row.date, now)}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {value.report.total > value.report.sample.length && (
+            <p className="quiet">and {count(value.report.total - value.report.sample.length)} more.</p>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,101 @@
+import { Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
+import { useState } from 'react';
+import { Navigate, Outlet, useLocation } from 'react-router';
+import { KeySheet } from '../keys/KeySheet';
+import { undoEntry } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { usePreferences } from '../state/preferences';
+import { useKeys } from '../ui/useKeys';
+import { ImportStrip } from '../mail/ImportStrip';
+import { Line } from './Line';
+import { Troubles } from './Troubles';
+
+const themes = [
+  { theme: 'system', next: 'light', icon: SunMoon, word: 'Light and dark as the system has it' },
+  { theme: 'light', next: 'dark', icon: Sun, word: 'Light' },
+  { theme: 'dark', next: 'system', icon: Moon, word: 'Dark' },
+] as const;
+
+/** The frame: the line on the left, and beside it whatever the address says. */
+export function Frame() {
+  const { overview, begun, broken } = useMailbox();
+  const { theme, lineFolded } = usePreferences();
+  const { pathname } = useLocation();
+  const [keys, setKeys] = useState(false);
+  const [drawer, setDrawer] = useState(false);
+  useKeys({
+    '?': () => setKeys(true),
+    'ctrl+z': () => overview?.undo && void undoEntry(overview.undo.seq),
+  });
+
+  if (broken !== null)
+    return (
+      <main className="flex h-full flex-col items-start gap-3 p-10">
+        <h1 className="text-xl font-semibold">The mailroom can’t be opened</h1>
+        <p className="max-w-prose">{broken}</p>
+        <button className="btn btn-primary btn-sm" onClick={() => window.location.reload()}>
+          Try again
+        </button>
+      </main>
+    );
+  if (!overview || begun === null)
+    return (
+      <main className="quiet flex h-full items-center justify-center" aria-busy="true">
+        <h1 className="text-base font-normal">Opening the mailroom …</h1>
+      </main>
+    );
+  if (!begun && pathname !== '/welcome') return <Navigate to="/welcome" replace />;
+  if (begun && pathname === '/welcome') return <Navigate to="/inbox" replace />;
+  if (!begun) return <Outlet />;
+
+  const now = themes.find((t) => t.theme === theme) ?? themes[0];
+  return (
+    <div className="flex h-full flex-col">
+      <Troubles list={overview.troubles} />
+      <ImportStrip />
+      <div className="flex min-h-0 flex-1">
+        {drawer && (
+          <button
+            className="fixed inset-0 z-10 bg-black/40 lg:hidden"
+            aria-label="Close the line"
+            onClick={() => setDrawer(false)}
+          />
+        )}
+        <div
+          className={`flex min-h-0 flex-col border-r border-base-300 bg-base-200 max-lg:fixed max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-64 ${
+            drawer ? '' : 'max-lg:hidden'
+          } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
+        >
+          <Line overview={overview} onGo={() => setDrawer(false)} />
+          <div className={`flex border-t border-base-300 p-1 ${lineFolded ? 'flex-col' : ''}`}>
+            <button
+              className="btn btn-square btn-ghost btn-sm"
+              onClick={() => setKeys(true)}
+              aria-label="Keys"
+              title="Keys (?)"
+            >
+              <Keyboard size={16} />
+            </button>
+            <button
+              className="btn btn-square btn-ghost btn-sm"
+              onClick={() => usePreferences.setState({ theme: now.next })}
+              aria-label={`Colours: ${now.word}`}
+              title={`Colours: ${now.word}`}
+            >
+              <now.icon size={16} />
+            </button>
+          </div>
+        </div>
+        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+          <div className="border-b border-base-300 px-2 py-1 lg:hidden">
+            <button className="btn btn-ghost btn-sm" onClick={() => setDrawer(true)}>
+              <Menu size={18} aria-hidden /> Line and places
+            </button>
+          </div>
+          <Outlet />
+        </div>
+      </div>
+      {keys && <KeySheet onClose={() => setKeys(false)} />}
+    </div>
+  );
+}

@@ -1,0 +1,70 @@
+import { mailroom } from '../../mailroom/client';
+import { useMailbox } from '../state/mailbox';
+import { sizeWords } from '../ui/time';
+import { count, messages } from '../ui/words';
+import { Link } from 'react-router';
+
+/** The import under way, on every page: how far, how many, and a way to stop; then what it came to. */
+export function ImportStrip() {
+  const { importing, imported } = useMailbox();
+  if (importing) {
+    const { bytesDone, bytesTotal, added, already, damaged, file, fileIndex, files, job } = importing;
+    return (
+      <section
+        aria-label="Import"
+        className="flex flex-wrap items-center gap-3 border-b border-base-300 bg-base-200 px-4 py-2"
+      >
+        <progress
+          className="progress w-48 progress-primary"
+          aria-label="Import progress"
+          value={bytesDone}
+          max={Math.max(1, bytesTotal)}
+        />
+        <p role="status" className="min-w-0 flex-1 truncate">
+          Bringing in {files > 1 ? `${file} (${count(fileIndex + 1)} of ${count(files)} files)` : file}: {count(added)}{' '}
+          added
+          {already > 0 && `, ${count(already)} here already`}
+          {damaged > 0 && `, ${count(damaged)} damaged`} · {sizeWords(bytesDone)} of {sizeWords(bytesTotal)}
+        </p>
+        <button className="btn btn-outline btn-sm" onClick={() => void mailroom.cancelImport(job)}>
+          Stop
+        </button>
+      </section>
+    );
+  }
+  if (!imported) return null;
+  const { added, already, damaged, refused, cancelled, error } = imported;
+  return (
+    <section aria-label="Import" className="flex items-start gap-3 border-b border-base-300 bg-base-200 px-4 py-2">
+      <div role="status" className="min-w-0 flex-1">
+        <p>
+          <strong>{cancelled ? 'Stopped.' : error ? 'The import stopped early.' : 'Brought in.'}</strong>{' '}
+          {messages(added)} added
+          {already > 0 && `, ${count(already)} here already`}
+          {damaged > 0 && (
+            <>
+              ,{' '}
+              <Link className="link" to="/damaged">
+                {count(damaged)} damaged
+              </Link>
+            </>
+          )}
+          .{error && ` ${error}`}
+          {cancelled && ' What was added stays; Undo in the Logbook takes it out again.'}
+        </p>
+        {refused.length > 0 && (
+          <ul className="mt-1 max-h-40 overflow-y-auto text-sm">
+            {refused.map(({ file, reason }, i) => (
+              <li key={i}>
+                <strong>{file}</strong> was not taken. {reason}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+      <button className="btn btn-outline btn-sm" onClick={() => useMailbox.setState({ imported: null })}>
+        Put away
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,51 @@
+import { useMemo, useRef, useState } from 'react';
+import { cleanHtml, frameDocument } from './cleanHtml';
+
+interface HtmlBodyProps {
+  html: string;
+  pictures: Record<string, string>;
+}
+
+/** An HTML body, cleaned, in a frame that runs nothing and fetches nothing. */
+export function HtmlBody({ html, pictures }: HtmlBodyProps) {
+  const { source, remotePictures } = useMemo(() => {
+    const clean = cleanHtml(html, pictures);
+    return { source: frameDocument(clean.html), remotePictures: clean.remotePictures };
+  }, [html, pictures]);
+  const frame = useRef<HTMLIFrameElement>(null);
+  const [height, setHeight] = useState(200);
+
+  const loaded = () => {
+    const inside = frame.current?.contentDocument;
+    if (!inside) return;
+    setHeight(Math.min(20_000, Math.max(80, inside.documentElement.scrollHeight + 8)));
+    // A key pressed in the message is meant for the desk.
+    inside.addEventListener('keydown', (event) => {
+      const { key, ctrlKey, metaKey, shiftKey, altKey } = event;
+      window.dispatchEvent(
+        new KeyboardEvent('keydown', { key, ctrlKey, metaKey, shiftKey, altKey, bubbles: true, cancelable: true }),
+      );
+    });
+  };
+
+  return (
+    <>
+      {remotePictures > 0 && (
+        <p className="mb-2 border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
+          {remotePictures === 1 ? 'One picture was' : `${remotePictures} pictures were`} not fetched: it would tell the
+          sender that you read this.
+        </p>
+      )}
+      <iframe
+        ref={frame}
+        title="Message text"
+        // Same origin so that its height can be read; without allow-scripts nothing in it runs.
+        sandbox="allow-same-origin allow-popups allow-popups-to-escape-sandbox"
+        srcDoc={source}
+        onLoad={loaded}
+        style={{ height }}
+        className="w-full rounded border border-base-300 bg-white"
+      />
+    </>
+  );
+}

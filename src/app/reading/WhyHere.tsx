@@ -1,0 +1,53 @@
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { mailroom } from '../../mailroom/client';
+import { settingPath } from '../paths';
+import { useMailbox } from '../state/mailbox';
+import { exactTime } from '../ui/time';
+import { useAnswer } from '../ui/useAnswer';
+
+/** “Why here”: the last reason in one line, all of them when opened, each leading to the setting that decided. */
+export function WhyHere({ id }: { id: number }) {
+  const [open, setOpen] = useState(false);
+  const revision = useMailbox((s) => s.revision);
+  const { value: lines } = useAnswer(() => mailroom.whyHere(id), `${id} ${revision}`);
+  const last = lines?.at(-1);
+  return (
+    <section aria-label="Why here" className="border-b border-base-300 bg-base-200 px-4 py-1.5 text-sm">
+      <button
+        className="flex w-full items-start gap-1.5 text-left"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+        title="Why here (W)"
+        data-key="why"
+      >
+        {open ? <ChevronDown size={16} className="mt-0.5" /> : <ChevronRight size={16} className="mt-0.5" />}
+        <span className="font-semibold whitespace-nowrap">Why here</span>
+        <span className={`min-w-0 flex-1 ${open ? 'invisible' : 'truncate'}`}>
+          {last ? `${last.who}: ${last.says}` : ''}
+        </span>
+      </button>
+      {open && (
+        <ol className="mt-1 mb-1 ml-2 border-l-2 border-primary pl-4">
+          {lines?.map((line, i) => (
+            <li key={i} className="relative py-0.5">
+              <span aria-hidden className="absolute top-2 -left-[1.32rem] size-2 rounded-full bg-primary" />
+              <span className="font-semibold">{line.who}</span>: {line.says}{' '}
+              {line.setting && (
+                <Link className="link whitespace-nowrap" to={settingPath(line.setting)}>
+                  {line.setting.startsWith('entry:') ? 'Open the entry' : 'Open the rule'}
+                </Link>
+              )}
+              {line.seq !== null && (
+                <Link className="link whitespace-nowrap" to={`/logbook?entry=${line.seq}`}>
+                  {line.at === null ? 'Logbook' : exactTime(line.at)}
+                </Link>
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+    </section>
+  );
+}

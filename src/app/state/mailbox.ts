@@ -1,0 +1,65 @@
+// What the screen knows of the mailbox as a whole: its counts and setup, never its mail.
+import { create } from 'zustand';
+import type { ImportProgress, ImportReport, Overview } from '../../mailroom/api';
+import { mailroom, onMailroom } from '../../mailroom/client';
+
+interface MailboxState {
+  /** Goes up whenever anything in the mailbox changed: what was fetched before is old. */
+  revision: number;
+  /** Null until the mailroom has answered. */
+  overview: Overview | null;
+  begun: boolean | null;
+  /** Why the mailroom can't be opened, in words; null where it can. */
+  broken: string | null;
+  /** The import that is under way, or null. */
+  importing: ImportProgress | null;
+  /** What the last import came to, until it is put away. */
+  imported: ImportReport | null;
+}
+
+export const useMailbox = create<MailboxState>(() => ({
+  revision: 0,
+  overview: null,
+  begun: null,
+  broken: null,
+  importing: null,
+  imported: null,
+}));
+
+let refreshing = false;
+let stale = false;
+
+/** Asks for the counts again; calls that come while one is under way are answered by one more. */
+export async function refresh(): Promise<void> {
+  if (refreshing) {
+    stale = true;
+    return;
+  }
+  refreshing = true;
+  try {
+    do {
+      stale = false;
+      const [overview, begun] = await Promise.all([mailroom.overview(), mailroom.begun()]);
+      useMailbox.setState({ overview, begun, revision: overview.revision, broken: null });
+    } while (stale);
+  } catch (error) {
+    useMailbox.setState({ broken: error instanceof Error ? error.message : String(error) });
+  } finally {
+    refreshing = false;
+  }
+}
+
+let soon: ReturnType<typeof setTimeout> | null = null;
+
+onMailroom((event) => {
+  if (event.kind === 'import') {
+    useMailbox.setState({ importing: event.progress });
+    return;
+  }
+  // Many small changes in a row, as in an import, are one refresh.
+  soon ??= setTimeout(() => {
+    soon = null;
+    void refresh();
+  }, 40);
+});
+void refresh();

@@ -1,0 +1,31 @@
+import type { ReactNode } from 'react';
+
+interface PageProps {
+  title: string;
+  /** What can be done on the page as a whole. */
+  acts?: ReactNode;
+  children: ReactNode;
+}
+
+/** A page beside the desk: a heading, its acts, and what scrolls below. */
+export function Page({ title, acts, children }: PageProps) {
+  return (
+    <main className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <header className="flex min-h-14 flex-wrap items-center gap-3 border-b border-base-300 px-5 py-2">
+        <h1 className="text-xl font-semibold">{title}</h1>
+        <div className="ml-auto flex flex-wrap gap-2">{acts}</div>
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{children}</div>
+    </main>
+  );
+}
+
+/** What decides on the left, what it does to the mail here on the right; one under the other where it is narrow. */
+export function Halves({ left, right }: { left: ReactNode; right: ReactNode }) {
+  return (
+    <div className="grid gap-6 lg:grid-cols-[minmax(20rem,26rem)_minmax(0,1fr)]">
+      <div className="flex flex-col gap-4">{left}</div>
+      <div className="min-w-0">{right}</div>
+    </div>
+  );
+}

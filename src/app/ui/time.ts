@@ -1,0 +1,22 @@
+// How times are written, everywhere the same.
+import { format, isSameDay, isSameYear, subDays } from 'date-fns';
+
+/** A time in short, as a row shows it: `14:05` today, `Tue` in the last six days, `3 Sep`, `3 Sep 2002`. */
+export function shortTime(time: number, now: number): string {
+  if (isSameDay(time, now)) return format(time, 'HH:mm');
+  if (time < now && time > subDays(now, 6).getTime()) return format(time, 'EEE');
+  return format(time, isSameYear(time, now) ? 'd MMM' : 'd MMM yyyy');
+}
+
+/** A time exactly: `Tue 3 Sep 2026, 14:05`. */
+export const exactTime = (time: number): string => format(time, 'EEE d MMM yyyy, HH:mm');
+
+/** A day: `3 Sep 2026`. */
+export const dayOf = (time: number): string => format(time, 'd MMM yyyy');
+
+/** Bytes in words: `412 bytes`, `18 KB`, `2.4 MB`. */
+export function sizeWords(bytes: number): string {
+  if (bytes < 1_000) return `${bytes} bytes`;
+  if (bytes < 1_000_000) return `${Math.round(bytes / 1_000)} KB`;
+  return `${(bytes / 1_000_000).toFixed(1)} MB`;
+}

@@ -1,0 +1,38 @@
+// An answer from the mailroom, asked again whenever the mailbox changes.
+import { useEffect, useRef, useState } from 'react';
+
+/** What was asked and what came of it. The last answer stays while a new one is on its way. */
+export interface Answer<T> {
+  value: T | null;
+  error: string | null;
+  /** An answer to the newest question is still to come. */
+  waiting: boolean;
+}
+
+/** Asks whenever `question` changes; an answer that was overtaken is dropped. `delay` in milliseconds. */
+export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0): Answer<T> {
+  const [answer, setAnswer] = useState<Answer<T>>({ value: null, error: null, waiting: true });
+  const asker = useRef(ask);
+  useEffect(() => {
+    asker.current = ask;
+  });
+  useEffect(() => {
+    let current = true;
+    const go = () =>
+      asker.current().then(
+        (value) => current && setAnswer({ value, error: null, waiting: false }),
+        (error: unknown) =>
+          current &&
+          setAnswer({ value: null, error: error instanceof Error ? error.message : String(error), waiting: false }),
+      );
+    const timer = setTimeout(() => {
+      setAnswer((old) => ({ ...old, waiting: true }));
+      void go();
+    }, delay);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [question, delay]);
+  return answer;
+}

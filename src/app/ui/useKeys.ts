@@ -1,0 +1,38 @@
+// Keys. What each does stands on the sheet of keys (keys/KeySheet.tsx) and beside its act.
+import { useEffect, useRef } from 'react';
+
+/** A key by its name, in lower case, `ctrl+` before it for Ctrl or Cmd; what it does. */
+export type KeyMap = Record<string, () => void>;
+
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
+  !(target instanceof HTMLInputElement && target.type === 'checkbox');
+
+/** Listens for keys while no field is being typed in and no question is open. */
+export function useKeys(keys: KeyMap): void {
+  const map = useRef(keys);
+  useEffect(() => {
+    map.current = keys;
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || event.altKey || typing(event.target) || document.querySelector('dialog[open]'))
+        return;
+      const name = (event.ctrlKey || event.metaKey ? 'ctrl+' : '') + event.key.toLowerCase();
+      // Enter and blank on a button or link are its own.
+      if (
+        (name === 'enter' || name === ' ') &&
+        event.target instanceof HTMLElement &&
+        /^(BUTTON|A)$/.test(event.target.tagName)
+      )
+        return;
+      const act = map.current[name];
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
+}
