@@ -51,4 +51,6 @@ export default tseslint.config(
     },
   },
   { files: ['src/app/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
+  // A notice for the React Compiler, which is not used here.
+  { files: ['src/app/**/*.tsx'], rules: { 'react-hooks/incompatible-library': 'off' } },
 );

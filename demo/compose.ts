@@ -34,6 +34,20 @@ export function paragraphs(lines: readonly string[]): string {
   return lines.map((line) => `<p>${escapeHtml(line)}</p>`).join('\n');
 }
 
+/** Plain text as HTML: lines kept, what is quoted set in. */
+function htmlOfText(text: string): string {
+  let depth = 0;
+  let out = '';
+  for (const line of text.split('\n')) {
+    const [, marks, rest] = /^((?:> ?)*)(.*)$/.exec(line) ?? ['', '', line];
+    const level = marks.replace(/ /g, '').length;
+    for (; depth < level; depth++) out += '<blockquote>';
+    for (; depth > level; depth--) out += '</blockquote>';
+    out += `${escapeHtml(rest)}<br>\n`;
+  }
+  return out + '</blockquote>'.repeat(depth);
+}
+
 /** A part with a boundary of its own. */
 export function multipart(
   type: MultipartToWrite['type'],
@@ -124,7 +138,7 @@ export function bodyOf(
   const plain = textPart(text, options.charset);
   let body: MessageToWrite['body'] = plain;
   if (options.html) {
-    const html = `<html><body style="font-family: sans-serif">${paragraphs(text.split('\n\n'))}</body></html>`;
+    const html = `<html><body style="font-family: sans-serif">${htmlOfText(text)}</body></html>`;
     body = multipart('multipart/alternative', [plain, htmlPart(html, options.charset ?? 'utf-8')], random);
   }
   if (options.files?.length) body = multipart('multipart/mixed', [body, ...options.files], random);

@@ -1,6 +1,6 @@
 // Small true files for the demo's attachments: they open in the programs that they are for.
 import { crc32, deflateSync } from 'node:zlib';
-import type { Random } from './random';
+import { Random } from './random';
 
 const encoder = new TextEncoder();
 
@@ -24,8 +24,18 @@ function crcOf(data: Uint8Array): number {
   return (crc ^ 0xffffffff) >>> 0;
 }
 
-/** A picture: bands of two colours, `width` by `height` pixels (PNG, ISO/IEC 15948). */
-export function png(random: Random, width = 96, height = 48): Uint8Array {
+const drawn = new Map<string, Uint8Array>();
+
+/** One of forty pictures: bands of two colours, `width` by `height` pixels (PNG, ISO/IEC 15948). */
+export function png(chance: Random, width = 96, height = 48): Uint8Array {
+  const number = chance.int(1, 40);
+  const key = `${number} ${width} ${height}`;
+  const picture = drawn.get(key) ?? draw(new Random(number), width, height);
+  drawn.set(key, picture);
+  return picture;
+}
+
+function draw(random: Random, width: number, height: number): Uint8Array {
   const rows: number[] = [];
   const colours = [0, 1].map(() => [random.int(30, 220), random.int(80, 220), random.int(90, 230)]);
   const band = random.int(4, 14);

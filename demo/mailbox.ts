@@ -30,6 +30,7 @@ import { lexicon } from './lexicon';
 /** A message as the post office holds it: raw, and where and how the server keeps it (RFC 6154, RFC 9051). */
 export interface DemoMessage {
   raw: Uint8Array;
+  sender: string;
   date: number;
   place: FixedPlace;
   seen: boolean;
@@ -368,7 +369,7 @@ function written(draft: Draft, random: Random): Uint8Array {
 }
 
 /** Where the person left a message: what is recent is still to be done, what is old was mostly dealt with. */
-function kept(draft: Draft, now: number, random: Random): Omit<DemoMessage, 'raw' | 'date'> {
+function kept(draft: Draft, now: number, random: Random): Omit<DemoMessage, 'raw' | 'sender' | 'date'> {
   const age = (now - draft.date) / day;
   if (draft.kind === 'sent') return { place: 'sent', seen: true, flagged: false };
   if (draft.kind === 'bulletin' || draft.kind === 'machine')
@@ -378,7 +379,7 @@ function kept(draft: Draft, now: number, random: Random): Omit<DemoMessage, 'raw
     return { place: age < 45 ? 'junk' : 'bin', seen: random.chance(0.3), flagged: false };
   }
   const recent = age < 3.2;
-  const left = recent ? random.chance(0.6) : random.chance(0.035);
+  const left = recent ? random.chance(0.5) : random.chance(0.035);
   if (left)
     return { place: 'inbox', seen: recent ? random.chance(0.42) : true, flagged: random.chance(recent ? 0.07 : 0.4) };
   return { place: random.chance(0.93) ? 'archive' : 'bin', seen: true, flagged: random.chance(0.03) };
@@ -394,21 +395,28 @@ export function demoMailbox(count: number, seed: number, now: number): DemoMessa
   for (let i = 0; drafts.length < count; i++) {
     const random = Random.of(seed, i);
     if (i === 0 && count >= 200) {
-      drafts.push(...conversation(random, now - 3 * 60 * minute, Math.min(64, Math.floor(count / 12))));
+      const length = Math.min(64, Math.floor(count / 12));
+      drafts.push(...conversation(random, now, length).filter((draft) => draft.date <= now - minute));
       continue;
     }
     // The last days are the fullest, as they are in a mailbox that somebody tidies.
     const age = random.chance(0.06) ? random.next() * day * 0.35 : random.next() ** 1.15 * span;
-    const date = age < day * 0.35 ? now - age : Math.min(officeHour(now - age, random), now - minute);
-    if (random.chance(0.2)) drafts.push(...conversation(random, date));
+    const office = age < day * 0.35 ? now - age : officeHour(now - age, random);
+    const date = office > now - minute ? now - minute - random.next() * day * 0.35 : office;
+    if (random.chance(0.2)) drafts.push(...conversation(random, date).filter((draft) => draft.date <= now - minute));
     else drafts.push(single(random, date));
   }
   const writer = new Random(seed ^ 0x5eed);
   return drafts
     .slice(0, count)
-    .map((draft) => ({ ...draft, date: Math.min(Math.floor(draft.date / 1000) * 1000, now - 30_000) }))
+    .map((draft) => ({ ...draft, date: Math.floor(draft.date / 1000) * 1000 }))
     .sort((a, b) => a.date - b.date)
-    .map((draft) => ({ raw: written(draft, writer), date: draft.date, ...kept(draft, now, writer) }));
+    .map((draft) => ({
+      raw: written(draft, writer),
+      sender: draft.message.from.address,
+      date: draft.date,
+      ...kept(draft, now, writer),
+    }));
 }
 
 /** The arrival of that number (from 0) while the page is open: a message as it would come in at `now`. */
@@ -418,7 +426,8 @@ export function demoArrival(index: number, seed: number, now: number): DemoMessa
   let draft: Draft;
   if (random.chance(0.45)) [draft] = conversation(random, date);
   else draft = single(random, date);
-  return { raw: written({ ...draft, date }, random), date, place: 'inbox', seen: false, flagged: false };
+  const { address: sender } = draft.message.from;
+  return { raw: written({ ...draft, date }, random), sender, date, place: 'inbox', seen: false, flagged: false };
 }
 
 export { ownAddresses };

@@ -33,7 +33,7 @@ const packageName = (source) =>
     .split('/')
     .slice(0, source.startsWith('@') ? 2 : 1)
     .join('/');
-const floorOf = (file) => Object.keys(below).find((floor) => file.startsWith(`${floor}/`));
+const floorOf = (file) => Object.keys(below).find((floor) => file === floor || file.startsWith(`${floor}/`));
 const coreFloorOf = (file) => coreFloors.indexOf(file.split('/')[2]);
 
 const downOnly = {

@@ -149,6 +149,9 @@ export async function changeSetup(
   return { ok: true, receipt: { seq, count: changes.length, says: words } };
 }
 
+/** Whether an entry is of a kind that can be undone: not what arrived, not what was deleted for good. */
+export const canUndo = (head: JournalHead): boolean => !head.final && head.by !== 'post office';
+
 /** The heads of one job: an import's parts are one entry. A command of its own is a job of one. */
 export const jobOf = (command: string): string => command.replace(/\/\d+$/, '');
 
@@ -198,6 +201,7 @@ export async function undo(mailbox: Mailbox, command: string, seq: number): Prom
   const entry = mailbox.heads.find((h) => h.seq === seq);
   if (!entry) return { ok: false, error: `The Logbook has no entry ${seq}.` };
   if (entry.final) return { ok: false, error: 'What was deleted for good cannot be brought back.' };
+  if (!canUndo(entry)) return { ok: false, error: 'Mail that arrived stays: move it to the Bin instead.' };
   if (undoneBy(mailbox.heads, seq) !== null) return { ok: false, error: 'That was undone already.' };
   const job = jobOf(entry.command);
   const parts = mailbox.heads.filter((h) => jobOf(h.command) === job);

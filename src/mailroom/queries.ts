@@ -21,7 +21,7 @@ import type {
   WhyLine,
 } from './api';
 import { bit } from './columns';
-import { binKeeps, candidates, edited, jobOf, undoneBy } from './commands';
+import { binKeeps, candidates, canUndo, edited, jobOf, undoneBy } from './commands';
 import type { JournalHead, Mailbox } from './mailbox';
 import type { StoredTraceLine } from './records';
 import { gone } from './tables';
@@ -166,7 +166,7 @@ const stationWords: Record<StoredTraceLine['station'], string> = {
   'post office': 'Post office',
 };
 
-/** The answer to “Why here”, in the order in which it was decided, then everything that was done to it since. */
+/** The answer to “Why here”, in the order in which it was decided, then every move since. */
 export async function whyHere(mailbox: Mailbox, id: number): Promise<WhyLine[]> {
   await mailbox.ready;
   const { columns, tables, heads, setup } = mailbox;
@@ -192,7 +192,8 @@ export async function whyHere(mailbox: Mailbox, id: number): Promise<WhyLine[]> 
     setting: null,
     seq: head.seq,
   });
-  for (const head of heads) if (head !== arrival && head.ids && includes(head.ids, id)) lines.push(entry(head));
+  for (const head of heads)
+    if (head !== arrival && head.moved && head.ids && includes(head.ids, id)) lines.push(entry(head));
   return lines;
 }
 
@@ -232,7 +233,7 @@ function logEntry(mailbox: Mailbox, head: JournalHead): LogEntry {
     by: head.by,
     says: head.says,
     count: head.count,
-    undoable: !head.final && by === null,
+    undoable: canUndo(head) && by === null,
     undoneBy: by,
     undoes: head.undoes,
   };

@@ -62,17 +62,21 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
   }
 
   async function fetchNew(): Promise<void> {
-    for (let more = true; more && mailbox.postOn;) {
+    // What one check fetches is one entry of the Logbook, in however many parts it comes.
+    const job = `post-${mailbox.seq}-${host.now()}`;
+    let arrived = 0;
+    for (let more = true, part = 1; more && mailbox.postOn; part++) {
       const changes = await host.post.changes(mailbox.cursor);
       Object.assign(post, { perMinute: changes.perMinute, paused: changes.paused });
       more = changes.more;
       if (changes.messages.length === 0 && changes.cursor === mailbox.cursor) break;
       const incoming = incomingFrom(changes);
+      arrived += incoming.length;
       await mailbox.exclusive(() =>
         addMessages(mailbox, incoming, {
-          command: `post-${changes.cursor}/${mailbox.seq + 1}`,
+          command: `${job}/${part}`,
           by: 'post office',
-          says: `${messages(incoming.length)} arrived`,
+          says: `${messages(arrived)} arrived`,
           cursor: changes.cursor,
         }),
       );

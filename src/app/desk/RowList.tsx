@@ -80,7 +80,7 @@ export function RowList({ view, name, rows, setup, open, onOpen, handle }: RowLi
       aria-multiselectable="true"
       aria-activedescendant={open !== null ? `row-${open}` : undefined}
       data-rows
-      className="min-h-0 flex-1 overflow-y-auto outline-offset-[-2px]"
+      className="min-h-0 flex-1 overflow-y-auto"
     >
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {items.map((item) => {

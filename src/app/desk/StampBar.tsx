@@ -31,9 +31,9 @@ export function StampBar({ target, total, viewName, onAct, onMove, onExport, onU
   const many = allOf ? `All ${count(total)} in ${viewName}` : ticked.size ? `${count(ticked.size)} ticked` : null;
   const act = 'btn btn-ghost btn-sm gap-1 px-2 font-normal';
   return (
-    <footer className="flex min-h-12 flex-wrap items-center gap-x-1 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
+    <footer className="flex min-h-12 items-center max-lg:flex-wrap gap-x-1 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
       {many && (
-        <span className="mr-2 flex items-center gap-1 font-semibold" role="status">
+        <span className="mr-2 flex shrink-0 items-center gap-1 font-semibold" role="status">
           {many}
           <button
             className="btn btn-square btn-ghost btn-xs"
@@ -46,7 +46,7 @@ export function StampBar({ target, total, viewName, onAct, onMove, onExport, onU
         </span>
       )}
       {target ? (
-        <div role="toolbar" aria-label="Acts" className="flex flex-wrap items-center">
+        <div role="toolbar" aria-label="Acts" className="flex shrink-0 items-center">
           {deskActs.map((item) => (
             <button key={item.id} className={act} onClick={() => onAct(item)} aria-keyshortcuts={item.keyWord}>
               {icons[item.id]}

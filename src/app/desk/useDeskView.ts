@@ -58,11 +58,12 @@ export function useDeskView(): DeskView {
   );
   const step = useCallback(
     (by: number) => {
-      const from = openIndex >= 0 ? openIndex : by > 0 ? -1 : 0;
+      // A message that has left the view leaves its spot: the next one stands there now.
+      const from = openIndex >= 0 ? openIndex : open !== null && by > 0 ? stood.current - 1 : by > 0 ? -1 : 0;
       const index = Math.max(0, Math.min(from + by, (rows.total ?? 0) - 1));
       if (rows.total) void openAt(index);
     },
-    [openAt, openIndex, rows.total],
+    [open, openAt, openIndex, rows.total],
   );
   const goOn = useCallback(() => openAt(stood.current), [openAt]);
   return { view, known: here !== null, open, openIndex, rows, go, step, goOn };

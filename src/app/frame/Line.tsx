@@ -52,7 +52,7 @@ function Station({ to, name, today, last, folded, onGo }: StationProps) {
         onClick={onGo}
         title={`${name}: took ${count(today)} of today’s messages`}
         className={({ isActive }) =>
-          `relative flex items-center gap-2 rounded px-1 py-1 hover:bg-base-300 ${isActive ? 'bg-base-300 font-semibold' : ''}`
+          `relative flex items-center gap-2 rounded px-1 py-1 hover:bg-base-300 ${isActive && to !== '/inbox' ? 'bg-base-300 font-semibold' : ''}`
         }
       >
         <span aria-hidden className="size-3.5 shrink-0 rounded-full border-2 border-primary bg-base-100" />
@@ -118,7 +118,7 @@ function PlaceLink({ to, name, icon: Icon, total, unread = 0, folded, onGo }: Li
         onClick={onGo}
         title={total ? `${name}: ${count(total)} in all, ${count(unread)} unread` : name}
         className={({ isActive }) =>
-          `flex items-center gap-2 rounded px-1 py-1 hover:bg-base-300 ${isActive ? 'bg-base-300 font-semibold' : ''}`
+          `flex items-center gap-2 rounded px-1 py-1 hover:bg-base-300 ${isActive && to !== '/inbox' ? 'bg-base-300 font-semibold' : ''}`
         }
       >
         <Icon size={16} aria-hidden className="shrink-0" />

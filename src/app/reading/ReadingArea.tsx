@@ -1,5 +1,5 @@
-import { ArrowLeft, Filter, ShieldBan, TriangleAlert } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { ArrowLeft, Filter, TriangleAlert } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import type { Address } from '../../core/mail/address';
 import { placeName } from '../../core/mail/place';
@@ -7,6 +7,7 @@ import type { View } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
 import { useMailbox } from '../state/mailbox';
+import { SenderStanding } from './SenderStanding';
 import { InkTag } from '../ui/InkTag';
 import { dayOf, exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
@@ -33,15 +34,11 @@ export function ReadingArea({ id, view }: { id: number; view: View }) {
   const { revision, overview } = useMailbox();
   const { value: message, error, waiting } = useAnswer(() => mailroom.open(id, plain), `${id} ${plain} ${revision}`);
 
-  const shown = message?.row.id === id;
-  const unread = useRef(false);
-  unread.current = shown && message.row.unread;
   useEffect(() => {
     // Opening is reading. It is no act of the person's own, so it is not what Undo takes back; and it happens once, so
     // that a message marked unread while it is open stays unread.
-    if (shown && unread.current)
-      void mailroom.act(crypto.randomUUID(), { ids: [id] }, { do: 'read', value: true, opened: true });
-  }, [id, shown]);
+    void mailroom.act(crypto.randomUUID(), { ids: [id] }, { do: 'read', value: true, opened: true });
+  }, [id]);
 
   if (!message || message.row.id !== id) {
     if (waiting) return <p className="quiet p-6">Opening…</p>;
@@ -100,16 +97,7 @@ export function ReadingArea({ id, view }: { id: number; view: View }) {
             {setup && view.kind !== 'place' && (
               <span className="quiet text-sm">{placeName(row.place, setup.folders)}</span>
             )}
-            {row.from.address && (
-              <Link
-                className="btn btn-ghost btn-xs"
-                data-key="block"
-                to={`/register/new?value=${encodeURIComponent(row.from.address)}&from=${id}`}
-                title="Block the sender (B)"
-              >
-                <ShieldBan size={14} aria-hidden /> Block sender
-              </Link>
-            )}
+            {setup && row.from.address && <SenderStanding address={row.from.address} id={id} setup={setup} />}
             <Link className="btn btn-ghost btn-xs" to={`/rules/new?from=${id}`}>
               <Filter size={14} aria-hidden /> Rule from this
             </Link>
