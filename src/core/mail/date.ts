@@ -47,7 +47,7 @@ function comments(text: string): string {
  * loose ones of real mail; a zone that nobody knows counts as UTC (section 4.3).
  */
 export function parseDate(field: string): number | null {
-  const text = comments(field).replace(/\s+/g, ' ').trim();
+  const text = comments(field).replace(/\s+/g, ' ').replace(/ ?: ?/g, ':').trim();
   const found = dateTime.exec(text);
   if (found) {
     const [, day, month, year, hour, minute, second, half, sign, zoneHour, zoneMinute, zone] = found;

@@ -21,10 +21,23 @@ function joined(parts: Uint8Array[]): Uint8Array {
   return out;
 }
 
+const broken = (text: string): number => text.split('\ufffd').length;
+
+/**
+ * The words of one character set that stand side by side. Each is text by itself (RFC 2047, section 5), and a stateful
+ * set begins anew with each; only where that breaks a character are they read as one.
+ */
+function decodeRun(run: Uint8Array[], charset: string): string {
+  const single = run.map((bytes) => decodeText(bytes, charset)).join('');
+  if (run.length < 2 || broken(single) === 1) return single;
+  const whole = decodeText(joined(run), charset);
+  return broken(whole) < broken(single) ? whole : single;
+}
+
 /**
  * Text of a header field with its encoded words decoded (RFC 2047, sections 2 to 6). Blanks between two encoded words
- * go; neighbours of one character set are joined before decoding, because real mailers part a character between two
- * words (the RFC forbids it; common practice, no source). A word whose character set nobody knows stays as it stands.
+ * go. Real mailers part a character between two words, though the RFC forbids it (common practice, no source): the parts
+ * are put together. A word whose character set nobody knows stays as it stands.
  */
 export function decodeEncodedWords(text: string): string {
   if (!text.includes('=?')) return text;
@@ -33,7 +46,7 @@ export function decodeEncodedWords(text: string): string {
   let charset = '';
   let run: Uint8Array[] = [];
   const flush = () => {
-    if (run.length) out += decodeText(joined(run), charset);
+    out += decodeRun(run, charset);
     run = [];
   };
   for (const match of text.matchAll(encodedWord)) {

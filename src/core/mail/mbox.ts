@@ -189,7 +189,9 @@ export function toMbox(stored: Uint8Array, form: Form, sender: string, date: num
   const body = quote(own ? stored.subarray(own.length) : stored);
   const line =
     own ?? encoder.encode(`From ${/^\S+$/.test(sender) ? sender : 'MAILER-DAEMON'} ${formatAsctime(date)}\n`);
-  return join([line, body, missingEnd(body)]);
+  // An empty line of the message's own is not the one that parts it from the next.
+  const newline = body.at(-2) === 13 ? [13, 10] : [10];
+  return join([line, body, Uint8Array.from(body.at(-1) === 10 ? newline : [10, 10])]);
 }
 
 /** The line ends that are missing before the next From_ line: the message's own, and the empty line. */
