@@ -8,7 +8,7 @@ export class UsageError extends Error {}
 
 /** What went wrong with a file, in words. */
 function reason(error: unknown): string {
-  const code = error instanceof Error && 'code' in error ? error.code : '';
+  const code = typeof error === 'object' && error !== null && 'code' in error ? error.code : '';
   if (code === 'ENOENT') return 'there is no such file';
   if (code === 'EISDIR') return 'it is a folder';
   if (code === 'EACCES') return 'it may not be read';
@@ -22,9 +22,12 @@ export async function* messagesOf(file: string): AsyncGenerator<{ stored: Uint8A
   let kind: ReturnType<typeof sniffMail>;
   try {
     const handle = await open(file);
-    const { buffer, bytesRead } = await handle.read(new Uint8Array(65_536), 0, 65_536, 0);
-    await handle.close();
-    kind = sniffMail(buffer.subarray(0, bytesRead));
+    try {
+      const { buffer, bytesRead } = await handle.read(new Uint8Array(65_536), 0, 65_536, 0);
+      kind = sniffMail(buffer.subarray(0, bytesRead));
+    } finally {
+      await handle.close();
+    }
   } catch (error) {
     throw fileError(file, error);
   }

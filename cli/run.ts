@@ -71,7 +71,7 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
     });
     return { values: { ...values, json: values.json ?? false }, positionals };
   } catch (error) {
-    throw new UsageError(error instanceof Error ? error.message.split('\n')[0] : String(error));
+    throw new UsageError(String(error).split('\n')[0]);
   }
 }
 

@@ -111,7 +111,14 @@ export class PostOffice {
     if (!envelope.from.address) throw new PostOfficeError('The message names no sender (From).');
     if (![...envelope.to, ...envelope.cc].some((a) => a.address.includes('@')))
       throw new PostOfficeError('The message names nobody to send it to (To or Cc).');
-    this.later.push({ raw, sender: envelope.from.address, date: this.options.now(), place: 'sent', seen: true, flagged: false });
+    this.later.push({
+      raw,
+      sender: envelope.from.address,
+      date: this.options.now(),
+      place: 'sent',
+      seen: true,
+      flagged: false,
+    });
     return { messageId: envelope.messageId };
   }
 }

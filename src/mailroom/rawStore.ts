@@ -1,6 +1,15 @@
 // The raw messages in storage: packed by 64, read only when one is opened, exported or read again.
 import type { Form } from '../core/mail/mbox';
-import { bigMessage, keyOf, rawPackSchema, rawPackSize, readRecord, recordVersion, type RawPack } from './records';
+import {
+  bigMessage,
+  bigRecordSchema,
+  keyOf,
+  rawPackSchema,
+  rawPackSize,
+  readRecord,
+  recordVersion,
+  type RawPack,
+} from './records';
 import type { RecordStore } from './storage';
 
 /** A message as it is stored: the bytes as they came, and how they are wrapped. */
@@ -94,7 +103,8 @@ export class RawStore {
     if (message === undefined || message === 'gone') return null;
     if (message !== 'big') return message;
     const bytes = await this.store.get(keyOf.big(id));
-    return bytes instanceof Uint8Array ? { bytes, form: open.forms[at] } : null;
+    const parsed = bigRecordSchema.safeParse(bytes);
+    return parsed.success ? { bytes: parsed.data, form: open.forms[at] } : null;
   }
 
   /** Deletes the bytes of messages for good. */

@@ -32,7 +32,17 @@ export const keyOf = {
   aside: (key: string, at: number) => `aside/${key}/${at}`,
 };
 
-const bytes = z.instanceof(Uint8Array);
+/** A typed array of one kind, told by its tag: one that comes from another realm is as good. */
+function arrayOf<T>(tag: string): z.ZodType<T> {
+  return z.custom<T>((value) => Object.prototype.toString.call(value) === `[object ${tag}]`, {
+    error: `expected ${tag}`,
+  });
+}
+const bytes = arrayOf<Uint8Array>('Uint8Array');
+const uint16 = arrayOf<Uint16Array>('Uint16Array');
+const uint32 = arrayOf<Uint32Array>('Uint32Array');
+const int32 = arrayOf<Int32Array>('Int32Array');
+const float64 = arrayOf<Float64Array>('Float64Array');
 const versioned = { v: z.literal(recordVersion) };
 
 export const traceLineSchema = z.object({
@@ -59,12 +69,12 @@ export type Meta = z.infer<typeof metaSchema>;
 
 export const statePackSchema = z.object({
   ...versioned,
-  place: z.instanceof(Uint16Array),
-  placedAt: z.instanceof(Float64Array),
+  place: uint16,
+  placedAt: float64,
   bits: bytes,
-  labels: z.instanceof(Uint16Array),
-  trace: z.instanceof(Uint32Array),
-  date: z.instanceof(Float64Array),
+  labels: uint16,
+  trace: uint32,
+  date: float64,
 });
 export type StatePack = z.infer<typeof statePackSchema>;
 
@@ -74,21 +84,18 @@ const envelopeRows = z.array(envelopeSchema);
 export const rawPackSchema = z.object({
   ...versioned,
   /** Length of each message in bytes; -1 for one that has a record of its own, -2 for one that is gone. */
-  lengths: z.instanceof(Int32Array),
+  lengths: int32,
   /** How each is wrapped: 0 for a message by itself, 1 as it stood in an mbox. */
   forms: bytes,
   bytes,
 });
 export type RawPack = z.infer<typeof rawPackSchema>;
 
+/** The bytes of a message in a record of its own. */
+export const bigRecordSchema = bytes;
+
 /** A column of values for the messages of a change: one for all, or one for each. */
-const column = z.union([
-  z.number(),
-  z.instanceof(Uint16Array),
-  z.instanceof(Uint32Array),
-  z.instanceof(Float64Array),
-  bytes,
-]);
+const column = z.union([z.number(), uint16, uint32, float64, bytes]);
 export type Column = z.infer<typeof column>;
 
 const columns = z.object({
@@ -115,7 +122,7 @@ export const journalSchema = z.object({
   final: z.boolean(),
   /** Messages that came in: ids `first` up to, not including, `first + count`. */
   add: z.object({ first: z.number(), count: z.number() }).nullable(),
-  change: z.object({ ids: z.instanceof(Int32Array), before: columns, after: columns }).nullable(),
+  change: z.object({ ids: int32, before: columns, after: columns }).nullable(),
   setup: z.array(z.object({ before: setupEditSchema, after: setupEditSchema })).nullable(),
   /** Words added to the tables, with the index of the first. */
   intern: z.object({

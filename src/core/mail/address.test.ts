@@ -37,7 +37,9 @@ describe('addresses of RFC 5322, appendix A', () => {
       ['Pete', 'pete@silly.test'],
     ]);
     expect(
-      read('A Group(Some people)\r\n     :Chris Jones <c@(Chris\'s host.)public.example>,\r\n         joe@example.org,\r\n  John <jdoe@one.test> (my dear friend); (the end of the group)'),
+      read(
+        "A Group(Some people)\r\n     :Chris Jones <c@(Chris's host.)public.example>,\r\n         joe@example.org,\r\n  John <jdoe@one.test> (my dear friend); (the end of the group)",
+      ),
     ).toEqual([
       ['Chris Jones', 'c@public.example'],
       ['', 'joe@example.org'],
@@ -80,14 +82,22 @@ describe('addresses of real mail (common practice, no source)', () => {
 
   test('any text is read without an exception', () => {
     fc.assert(
-      fc.property(fc.string({ unit: fc.constantFrom('a', '@', '<', '>', '"', '(', ')', ',', ';', ':', '\\', ' ', '[', ']', '.') }), (text) => {
-        for (const { name, address } of parseAddresses(text)) expect(typeof name + typeof address).toBe('stringstring');
-      }),
+      fc.property(
+        fc.string({
+          unit: fc.constantFrom('a', '@', '<', '>', '"', '(', ')', ',', ';', ':', '\\', ' ', '[', ']', '.'),
+        }),
+        (text) => {
+          for (const { name, address } of parseAddresses(text))
+            expect(typeof name + typeof address).toBe('stringstring');
+        },
+      ),
     );
   });
 
   test('what is written is read back', () => {
-    const name = fc.string({ unit: fc.constantFrom('A', 'é', ' ', '"', '\\', ',', '.', 'z', '<', '漢') }).map((n) => n.replace(/\s+/g, ' ').trim());
+    const name = fc
+      .string({ unit: fc.constantFrom('A', 'é', ' ', '"', '\\', ',', '.', 'z', '<', '漢') })
+      .map((n) => n.replace(/\s+/g, ' ').trim());
     fc.assert(
       fc.property(name, (n) => {
         expect(read(formatAddress({ name: n, address: 'x@y.test' }))).toEqual([[n, 'x@y.test']]);

@@ -28,7 +28,9 @@ describe('RFC 2047, section 8', () => {
       ),
     ).toBe('If you can read this you understand the example.');
     expect(
-      parseAddresses('Nathaniel Borenstein <nsb@thumper.bellcore.com>\r\n    (=?iso-8859-8?b?7eXs+SDv4SDp7Oj08A==?=)')[0].name,
+      parseAddresses(
+        'Nathaniel Borenstein <nsb@thumper.bellcore.com>\r\n    (=?iso-8859-8?b?7eXs+SDv4SDp7Oj08A==?=)',
+      )[0].name,
     ).toBe('Nathaniel Borenstein');
     // The bytes are from memory of the RFC; in the character set's own (visual) order, as it shows them.
     expect(decodeEncodedWords('=?iso-8859-8?b?7eXs+SDv4SDp7Oj08A==?=')).toBe('םולש ןב ילטפנ');

@@ -62,7 +62,10 @@ Message-ID: <1234@local.machine.example>
 This is a message just to say hello.
 `),
     );
-    expect(envelope).toMatchObject({ from: { address: 'jdoe@machine.example' }, messageId: '1234@local.machine.example' });
+    expect(envelope).toMatchObject({
+      from: { address: 'jdoe@machine.example' },
+      messageId: '1234@local.machine.example',
+    });
   });
 
   test('A.4: trace fields', () => {
@@ -175,7 +178,9 @@ This is the epilogue.  It is also to be ignored.
   });
 
   test('RFC 2046, section 5.1.5: parts of a digest are messages', () => {
-    const { root } = parseStructure(crlf('Content-Type: multipart/digest; boundary=b\n\n--b\n\nFrom: a@b.test\n\nHi\n--b--\n'));
+    const { root } = parseStructure(
+      crlf('Content-Type: multipart/digest; boundary=b\n\n--b\n\nFrom: a@b.test\n\nHi\n--b--\n'),
+    );
     expect(root.parts[0].type).toBe('message/rfc822');
   });
 
@@ -223,10 +228,26 @@ describe('damaged and hostile messages', () => {
   test.each([
     ['nothing', '', 'It is empty.'],
     ['no header', 'Hello there.\nIt rains.\n', 'It has no header, so it has no sender, subject or date.'],
-    ['no boundary', 'From: a@b.test\nContent-Type: multipart/mixed\n\nx\n', 'It says that it has several parts, but not what parts them (no boundary).'],
-    ['cut in a part', 'From: a@b.test\nContent-Type: multipart/mixed; boundary=b\n\n--b\n\nx\n', 'It ends before its last part is closed: it may have been cut.'],
-    ['cut before the first part', 'From: a@b.test\nContent-Type: multipart/mixed; boundary=b\n\n', 'It says that it has several parts, but none begins: it may have been cut.'],
-    ['a cut attachment', 'From: a@b.test\nContent-Type: image/png; name=x.png\nContent-Transfer-Encoding: base64\n\nAAECA\n', 'Its attachment “x.png” is cut off.'],
+    [
+      'no boundary',
+      'From: a@b.test\nContent-Type: multipart/mixed\n\nx\n',
+      'It says that it has several parts, but not what parts them (no boundary).',
+    ],
+    [
+      'cut in a part',
+      'From: a@b.test\nContent-Type: multipart/mixed; boundary=b\n\n--b\n\nx\n',
+      'It ends before its last part is closed: it may have been cut.',
+    ],
+    [
+      'cut before the first part',
+      'From: a@b.test\nContent-Type: multipart/mixed; boundary=b\n\n',
+      'It says that it has several parts, but none begins: it may have been cut.',
+    ],
+    [
+      'a cut attachment',
+      'From: a@b.test\nContent-Type: image/png; name=x.png\nContent-Transfer-Encoding: base64\n\nAAECA\n',
+      'Its attachment “x.png” is cut off.',
+    ],
   ])('%s', (_what, text, damage) => {
     expect(parseEnvelope(crlf(text)).damage).toBe(damage);
   });
@@ -258,7 +279,22 @@ describe('damaged and hostile messages', () => {
   });
 
   test('any bytes give an envelope', () => {
-    const piece = fc.constantFrom('From: ', 'Content-Type: multipart/mixed; boundary=b', '\n', '\r\n', '--b', '--b--', ' ', '\0', '=?utf-8?B?', '?=', 'é', '"', '(', '<');
+    const piece = fc.constantFrom(
+      'From: ',
+      'Content-Type: multipart/mixed; boundary=b',
+      '\n',
+      '\r\n',
+      '--b',
+      '--b--',
+      ' ',
+      '\0',
+      '=?utf-8?B?',
+      '?=',
+      'é',
+      '"',
+      '(',
+      '<',
+    );
     fc.assert(
       fc.property(fc.array(piece, { maxLength: 60 }), (pieces) => {
         const raw = bytes(pieces.join(''));

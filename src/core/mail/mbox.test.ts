@@ -29,7 +29,9 @@ describe('RFC 4155, appendix A', () => {
   });
 
   test('a From_ line is written with the sender and the date in UTC', () => {
-    const written = text(toMbox(bytes('Subject: x\n\nFrom me\n>From you\n'), 'eml', 'a@b.test', Date.UTC(2026, 0, 5, 9, 8, 7), false));
+    const written = text(
+      toMbox(bytes('Subject: x\n\nFrom me\n>From you\n'), 'eml', 'a@b.test', Date.UTC(2026, 0, 5, 9, 8, 7), false),
+    );
     expect(written).toBe('From a@b.test Mon Jan  5 09:08:07 2026\nSubject: x\n\n>From me\n>>From you\n\n');
     expect(text(messageOf(bytes(written), 'mbox'))).toBe('Subject: x\n\nFrom me\n>From you\n');
   });
@@ -38,8 +40,16 @@ describe('RFC 4155, appendix A', () => {
 describe('files in use (common practice, no source)', () => {
   test.each([
     ['a “From ” within a paragraph', `${from}A: b\n\nthe boat\nFrom Vedra came late\n`, 1],
-    ['a “From ” after an empty line, but neither dated nor before a header', `${from}A: b\n\nHi\n\nFrom Vedra with love,\nTern\n`, 1],
-    ['a dated From_ line with no empty line before it, but a header after it', `${from}A: b\n\ncut off${'\n'}${from}C: d\n\nHi\n`, 2],
+    [
+      'a “From ” after an empty line, but neither dated nor before a header',
+      `${from}A: b\n\nHi\n\nFrom Vedra with love,\nTern\n`,
+      1,
+    ],
+    [
+      'a dated From_ line with no empty line before it, but a header after it',
+      `${from}A: b\n\ncut off${'\n'}${from}C: d\n\nHi\n`,
+      2,
+    ],
     ['a From_ line without a date before a header', `${from}A: b\n\nHi\n\nFrom nobody\nC: d\n\nHi\n`, 2],
     ['CRLF line ends', `${from}A: b\n\nHi\n\n${from}C: d\n\nHi\n`.replace(/\n/g, '\r\n'), 2],
     ['what stands before the first From_ line', `X: y\n\nHi\n\n${from}A: b\n\nHi\n`, 2],
@@ -50,7 +60,16 @@ describe('files in use (common practice, no source)', () => {
   });
 
   test('chunks of any size give the same messages, and joined they are the file', () => {
-    const line = fc.constantFrom('', 'A: b', from.trimEnd(), '>From x', 'From a to b', 'text', 'From x@y.test Mon Jan  5 09:08:07 2026', '\r');
+    const line = fc.constantFrom(
+      '',
+      'A: b',
+      from.trimEnd(),
+      '>From x',
+      'From a to b',
+      'text',
+      'From x@y.test Mon Jan  5 09:08:07 2026',
+      '\r',
+    );
     fc.assert(
       fc.property(fc.array(line, { maxLength: 40 }), fc.integer({ min: 1, max: 50 }), (lines, size) => {
         const file = bytes(lines.join('\n'));

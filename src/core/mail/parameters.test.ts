@@ -13,7 +13,9 @@ describe('RFC 2231', () => {
   });
 
   test('section 4: a character set and a language', () => {
-    const { parameters } = parseParameters("application/x-stuff; title*=us-ascii'en-us'This%20is%20%2A%2A%2Afun%2A%2A%2A");
+    const { parameters } = parseParameters(
+      "application/x-stuff; title*=us-ascii'en-us'This%20is%20%2A%2A%2Afun%2A%2A%2A",
+    );
     expect(parameters.title).toBe('This is ***fun***');
   });
 
@@ -27,13 +29,20 @@ describe('RFC 2231', () => {
 
 test('RFC 2045, section 5.1: with and without quotes, a comment not taken for a value', () => {
   expect(parseParameters('text/plain; charset=us-ascii').parameters.charset).toBe('us-ascii');
-  expect(parseParameters('Text/Plain; Charset="us-ascii"')).toEqual({ value: 'text/plain', parameters: { charset: 'us-ascii' } });
+  expect(parseParameters('Text/Plain; Charset="us-ascii"')).toEqual({
+    value: 'text/plain',
+    parameters: { charset: 'us-ascii' },
+  });
 });
 
 test.each([
   ['a semicolon in quotes', 'attachment; filename="a;b.txt"', 'a;b.txt'],
   ['an escaped quote', 'attachment; filename="a\\"b.txt"', 'a"b.txt'],
-  ['encoded words against the RFC (common practice, no source)', 'attachment; filename="=?utf-8?Q?=C3=A9t=C3=A9?=.txt"', 'été.txt'],
+  [
+    'encoded words against the RFC (common practice, no source)',
+    'attachment; filename="=?utf-8?Q?=C3=A9t=C3=A9?=.txt"',
+    'été.txt',
+  ],
   ['a quote that is never closed', 'attachment; filename="a.txt', 'a.txt'],
   ['names of the prototype', 'attachment; __proto__=x; filename=a', 'a'],
 ])('%s', (_what, field, filename) => {

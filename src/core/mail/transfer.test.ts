@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import { decodeBase64, decodedSize, decodeQuotedPrintable, encodeBase64, encodeQuotedPrintable, isCutBase64 } from './transfer';
+import {
+  decodeBase64,
+  decodedSize,
+  decodeQuotedPrintable,
+  encodeBase64,
+  encodeQuotedPrintable,
+  isCutBase64,
+} from './transfer';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const text = (data: Uint8Array) => new TextDecoder().decode(data);
@@ -7,7 +14,9 @@ const text = (data: Uint8Array) => new TextDecoder().decode(data);
 describe('quoted-printable (RFC 2045, section 6.7)', () => {
   test('the example of soft line breaks', () => {
     const encoded = "Now's the time =\r\nfor all folk to come=\r\n to the aid of their country.";
-    expect(text(decodeQuotedPrintable(bytes(encoded)))).toBe("Now's the time for all folk to come to the aid of their country.");
+    expect(text(decodeQuotedPrintable(bytes(encoded)))).toBe(
+      "Now's the time for all folk to come to the aid of their country.",
+    );
   });
 
   test('wrong escapes stay, blanks after a soft break go, lower-case hex is read', () => {

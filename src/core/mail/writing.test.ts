@@ -38,7 +38,10 @@ test('what is written is read back', () => {
 });
 
 test('fields are folded at 78 characters where they have blanks (RFC 5322, section 2.1.1)', () => {
-  const folded = foldField('References', Array.from({ length: 12 }, (_, i) => `<message.${i}@machine.example>`).join(' '));
+  const folded = foldField(
+    'References',
+    Array.from({ length: 12 }, (_, i) => `<message.${i}@machine.example>`).join(' '),
+  );
   for (const line of folded.trimEnd().split('\r\n')) expect(line.length).toBeLessThanOrEqual(78);
   expect(folded.replace(/\r\n /g, ' ')).toMatch(/^References: <message\.0@.*<message\.11@machine\.example>\r\n$/);
 });

@@ -1,0 +1,55 @@
+import { Line, parseEnvelope } from '../src/core';
+import { demoArrival, demoMailbox } from './mailbox';
+import { demoSetup } from './setup';
+
+const now = Date.UTC(2026, 10, 24, 10, 30);
+const mailbox = demoMailbox(2_500, 7, now);
+const envelopes = mailbox.map((m) => parseEnvelope(m.raw));
+
+test('the same seed gives the same bytes, another seed others', () => {
+  const again = demoMailbox(300, 7, now);
+  expect(demoMailbox(300, 7, now)).toEqual(again);
+  expect(demoMailbox(300, 8, now)[0].raw).not.toEqual(again[0].raw);
+});
+
+test('2,500 different messages of three months, none damaged, none of the future', () => {
+  expect(new Set(envelopes.map((e) => e.key)).size).toBe(2_500);
+  expect(envelopes.filter((e) => e.damage !== null)).toEqual([]);
+  const dates = envelopes.map((e) => e.date ?? NaN);
+  expect(Math.max(...dates)).toBeLessThan(now);
+  expect(Math.min(...dates)).toBeGreaterThan(now - 110 * 86_400_000);
+});
+
+test('about 140 in the Inbox once it rode the line, with wanted mail in Junk', () => {
+  const line = new Line(demoSetup(now));
+  const places = mailbox.map((m, i) => (m.place === 'inbox' ? line.decide(envelopes[i]).place : m.place));
+  const inbox = places.filter((p) => p === 'inbox').length;
+  expect(inbox).toBeGreaterThan(110);
+  expect(inbox).toBeLessThan(170);
+  expect(envelopes.some((e, i) => places[i] === 'junk' && /parts-direct/.test(e.from.address))).toBe(true);
+});
+
+test('it has what real mail has: threads, HTML, attachments, lists, character sets', () => {
+  const ids = new Set(envelopes.map((e) => e.messageId));
+  const answers = envelopes.filter((e) => e.references.length > 0);
+  expect(answers.length).toBeGreaterThan(400);
+  expect(answers.filter((e) => e.references.some((r) => ids.has(r))).length).toBe(answers.length);
+  expect(Math.max(...envelopes.map((e) => e.references.length))).toBeGreaterThan(10);
+  expect(new Set(envelopes.map((e) => e.listId)).size).toBeGreaterThan(5);
+  expect(envelopes.filter((e) => e.attachments.length).length).toBeGreaterThan(80);
+  const text = mailbox.map((m) => new TextDecoder('latin1').decode(m.raw)).join('\n');
+  for (const charset of ['iso-8859-1', 'iso-8859-7', 'windows-1252', 'koi8-r', 'gb2312', 'shift_jis', 'utf-8'])
+    expect(text).toContain(`charset=${charset}`);
+  expect(text).toContain('List-Unsubscribe-Post: List-Unsubscribe=One-Click');
+  // Every address is one that can belong to nobody (RFC 2606, RFC 5737).
+  const domains = new Set(
+    envelopes.flatMap((e) => [e.from, ...e.to, ...e.cc]).map((a) => a.address.replace(/^.*\./, '')),
+  );
+  expect([...domains]).toEqual(['example']);
+});
+
+test('arrivals are different messages of this moment', () => {
+  const arrivals = Array.from({ length: 50 }, (_, i) => parseEnvelope(demoArrival(i, 7, now).raw));
+  expect(new Set(arrivals.map((e) => e.key)).size).toBe(50);
+  expect(arrivals.every((e) => e.date === now && e.damage === null)).toBe(true);
+});

@@ -1,0 +1,122 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { FastifyInstance } from 'fastify';
+import { parseEnvelope } from '../src/core';
+import { checkSetup } from '../src/core/line/setup';
+import { changesSchema } from '../src/mailroom/postOffice';
+import { buildApp } from './app';
+
+let now = Date.UTC(2026, 10, 24, 9);
+const host = { host: '127.0.0.1:4180' };
+let app: FastifyInstance;
+
+async function start(): Promise<FastifyInstance> {
+  const dist = mkdtempSync(path.join(tmpdir(), 'wide-sort-'));
+  writeFileSync(path.join(dist, 'index.html'), '<title>Wide Sort</title>');
+  return buildApp({ dist, count: 300, seed: 3, perMinute: 6, now: () => now });
+}
+
+beforeEach(async () => {
+  app = await start();
+});
+afterEach(() => app.close());
+
+async function changes(cursor: string | null, from = app) {
+  const response = await from.inject({ url: `/api/post/changes${cursor ? `?cursor=${cursor}` : ''}`, headers: host });
+  expect(response.statusCode).toBe(200);
+  return changesSchema.parse(response.json());
+}
+
+const submit = (raw: string, headers: Record<string, string> = {}) =>
+  app.inject({
+    method: 'POST',
+    url: '/api/post/submit',
+    headers: { ...host, 'content-type': 'message/rfc822', ...headers },
+    payload: raw,
+  });
+
+test('the mailbox is handed out after a cursor, each message once', async () => {
+  const first = await changes(null);
+  expect(first).toMatchObject({ more: true });
+  expect(first.messages).toHaveLength(250);
+  const second = await changes(first.cursor);
+  expect(second).toMatchObject({ more: false });
+  expect(second.messages).toHaveLength(50);
+  expect((await changes(second.cursor)).messages).toEqual([]);
+});
+
+test('mail arrives while a page asks, at the rate that was set, and not while paused or away', async () => {
+  const { cursor } = await changes((await changes(null)).cursor);
+  now += 30_000;
+  const arrived = await changes(cursor);
+  expect(arrived.messages).toHaveLength(3);
+  expect(arrived.messages.every((m) => m.place === 'inbox' && !m.seen)).toBe(true);
+  now += 3_600_000;
+  expect((await changes(arrived.cursor)).messages).toHaveLength(0);
+  const rate = { method: 'POST' as const, url: '/api/post/rate', headers: host };
+  await app.inject({ ...rate, payload: { perMinute: 30, paused: true } });
+  now += 10_000;
+  expect((await changes(arrived.cursor)).messages).toHaveLength(0);
+  await app.inject({ ...rate, payload: { perMinute: 30, paused: false } });
+  now += 10_000;
+  expect((await changes(arrived.cursor)).messages).toHaveLength(5);
+  expect((await app.inject({ ...rate, payload: { perMinute: 999, paused: false } })).statusCode).toBe(400);
+});
+
+test('a page goes on where it was after the server was started again', async () => {
+  const { cursor } = await changes((await changes(null)).cursor);
+  now += 60_000;
+  const arrived = await changes(cursor);
+  expect(arrived.messages).toHaveLength(6);
+  const later = await start();
+  expect((await changes(arrived.cursor, later)).messages).toEqual([]);
+  now += 10_000;
+  expect((await changes(arrived.cursor, later)).messages).toHaveLength(1);
+  await later.close();
+});
+
+test('what is sent stands in Sent, as it was sent', async () => {
+  const { cursor } = await changes((await changes(null)).cursor);
+  const raw = 'From: desk@ferry.example\r\nTo: a@b.example\r\nMessage-ID: <1@ferry.example>\r\n\r\nHello\r\n';
+  expect((await submit(raw)).json()).toEqual({ messageId: '1@ferry.example' });
+  const { messages } = await changes(cursor);
+  expect(messages).toMatchObject([{ place: 'sent', seen: true }]);
+  expect(Buffer.from(messages[0].raw, 'base64').toString()).toBe(raw);
+});
+
+test.each([
+  ['no sender', 'To: a@b.example\r\n\r\nx', /names no sender/],
+  ['nobody to send it to', 'From: a@b.example\r\n\r\nx', /names nobody/],
+])('a message with %s is refused in words', async (_what, raw, message) => {
+  const response = await submit(raw);
+  expect(response.statusCode).toBe(400);
+  expect(response.json().message).toMatch(message);
+});
+
+test('a cursor that it never gave is refused', async () => {
+  const response = await app.inject({ url: '/api/post/changes?cursor=nonsense', headers: host });
+  expect(response.statusCode).toBe(400);
+  expect(response.json().message).toMatch(/does not know that cursor/);
+});
+
+test('another name for this machine, or another site’s page, is turned away', async () => {
+  expect((await app.inject({ url: '/', headers: { host: 'evil.example' } })).statusCode).toBe(403);
+  expect((await submit('x', { origin: 'https://evil.example' })).statusCode).toBe(403);
+  expect((await app.inject({ url: '/', headers: { ...host, origin: 'http://127.0.0.1:4180' } })).statusCode).toBe(200);
+});
+
+test('pages carry the policy; addresses of the application are its page, files that are not there are not', async () => {
+  const page = await app.inject({ url: '/inbox/m/12', headers: host });
+  expect(page.body).toContain('<title>Wide Sort</title>');
+  expect(page.headers['content-security-policy']).toContain("script-src 'self'");
+  expect((await app.inject({ url: '/missing.js', headers: host })).statusCode).toBe(404);
+  expect((await app.inject({ url: '/api/nothing', headers: host })).statusCode).toBe(404);
+});
+
+test('the demo’s setup is a setup, and its mail is whole', async () => {
+  expect(checkSetup((await app.inject({ url: '/api/demo/setup', headers: host })).json()).ok).toBe(true);
+  const { messages } = await changes(null);
+  for (const { raw } of messages)
+    expect(parseEnvelope(new Uint8Array(Buffer.from(raw, 'base64')))).toMatchObject({ damage: null });
+});

@@ -1,0 +1,245 @@
+import fc from 'fast-check';
+import { parseEnvelope, type Envelope } from '../mail/envelope';
+import type { Place } from '../mail/place';
+import type { Rule } from '../rules/rule';
+import type { Entry } from '../senders/register';
+import { Line } from './decide';
+import { dryRun, type Candidate } from './dryRun';
+import { checkSetup, emptySetup, parseSetup, type Setup } from './setup';
+
+const envelope = (fields: Record<string, string>): Envelope =>
+  parseEnvelope(
+    new TextEncoder().encode(
+      `${Object.entries(fields)
+        .map(([n, v]) => `${n}: ${v}\r\n`)
+        .join('')}\r\nHello\r\n`,
+    ),
+  );
+
+const entry = (value: string, standing: Entry['standing']): Entry => ({
+  id: value,
+  kind: value.includes('@') ? 'address' : 'domain',
+  value,
+  standing,
+  since: 0,
+  why: '',
+});
+
+const rule = (id: string, part: Partial<Rule>): Rule => ({
+  id,
+  name: '',
+  on: true,
+  match: 'all',
+  when: [{ field: 'subject', contains: id }],
+  then: [{ do: 'move', place: 'archive' }],
+  ...part,
+});
+
+const setup = (part: Partial<Setup>): Setup => ({
+  ...emptySetup,
+  folders: [{ id: 'f', name: 'Fuel' }],
+  labels: [{ id: 'l', name: 'Later', ink: 'sea' }],
+  ...part,
+});
+
+describe('the sorting line', () => {
+  test('without a setup everything comes to the Inbox, and says so station by station', () => {
+    expect(new Line(emptySetup).decide(envelope({ From: 'a@b.test' }))).toEqual({
+      place: 'inbox',
+      labels: [],
+      read: false,
+      trace: [
+        { station: 'register', by: null, says: 'No entry for its sender.' },
+        { station: 'rules', by: null, says: 'There are no rules.' },
+        { station: 'inbox', by: null, says: 'No station took it, so it came to the Inbox.' },
+      ],
+    });
+  });
+
+  test('a blocked sender ends the ride in Junk: no rule is asked', () => {
+    const line = new Line(
+      setup({
+        register: [entry('b.test', 'blocked')],
+        rules: [rule('x', { when: [{ field: 'from', contains: 'b.test' }] })],
+      }),
+    );
+    const { place, trace } = line.decide(envelope({ From: 'a@b.test' }));
+    expect(place).toBe('junk');
+    expect(trace).toEqual([
+      { station: 'register', by: 'entry:b.test', says: 'The domain b.test is Blocked, so it went to Junk.' },
+    ]);
+  });
+
+  test('a safe sender goes on to the rules', () => {
+    const line = new Line(
+      setup({ register: [entry('a@b.test', 'safe'), entry('b.test', 'blocked')], rules: [rule('x', {})] }),
+    );
+    expect(line.decide(envelope({ From: 'a@b.test', Subject: 'about x' }))).toMatchObject({
+      place: 'archive',
+      trace: [{ says: 'a@b.test is Safe: never Junk.' }, { by: 'rule:x' }],
+    });
+  });
+
+  test('rules are asked from the top; the first that moves ends the station; labels and reading add up', () => {
+    const line = new Line(
+      setup({
+        rules: [
+          rule('one', {
+            when: [{ field: 'to', contains: 'DESK' }],
+            then: [{ do: 'label', label: 'l' }, { do: 'read' }],
+          }),
+          rule('two', {
+            name: 'Fuel',
+            match: 'any',
+            when: [
+              { field: 'list', contains: 'nope' },
+              { field: 'subject', contains: 'fuel' },
+            ],
+            then: [{ do: 'move', place: 'folder:f' }],
+          }),
+          rule('three', { when: [{ field: 'subject', contains: 'fuel' }], then: [{ do: 'move', place: 'bin' }] }),
+        ],
+      }),
+    );
+    const decision = line.decide(envelope({ From: 'a@b.test', To: 'Ops', Cc: 'desk@c.test', Subject: 'Fuel again' }));
+    expect(decision).toMatchObject({ place: 'folder:f', labels: ['l'], read: true });
+    expect(decision.trace.map((t) => t.says)).toEqual([
+      'No entry for its sender.',
+      '“To or Cc contains “DESK”” labelled it Later, marked it read (To or Cc contains “DESK”).',
+      '“Fuel” moved it to Fuel (Subject contains “fuel”).',
+    ]);
+  });
+
+  test('a rule that is off, or whose folder is gone, moves nothing', () => {
+    const off = new Line(setup({ rules: [rule('x', { on: false })] }));
+    expect(off.decide(envelope({ Subject: 'x' })).place).toBe('inbox');
+    const orphan = new Line(setup({ folders: [], rules: [rule('x', { then: [{ do: 'move', place: 'folder:f' }] })] }));
+    const { place, trace } = orphan.decide(envelope({ Subject: 'x' }));
+    expect(place).toBe('inbox');
+    expect(trace[1].says).toMatch(/its folder is gone/);
+  });
+
+  test('every message has one place, safe mail is never junk by the Register, and the last line of the trace took it', () => {
+    const domain = fc.constantFrom('a.test', 'b.a.test', 'c.test');
+    const some = fc.record({
+      register: fc.uniqueArray(fc.tuple(domain, fc.constantFrom<Entry['standing']>('safe', 'blocked')), {
+        selector: ([d]) => d,
+      }),
+      subject: fc.constantFrom('x', 'y', ''),
+      from: domain,
+    });
+    fc.assert(
+      fc.property(some, ({ register, subject, from }) => {
+        const line = new Line(setup({ register: register.map(([d, s]) => entry(d, s)), rules: [rule('x', {})] }));
+        const decision = line.decide(envelope({ From: `p@${from}`, Subject: subject }));
+        const safe = decision.trace.some((t) => / is Safe/.test(t.says));
+        if (safe) expect(decision.place).not.toBe('junk');
+        const last = decision.trace.at(-1)?.station;
+        expect(last).toBe({ junk: 'register', archive: 'rules', inbox: 'inbox' }[decision.place as string]);
+      }),
+    );
+  });
+});
+
+describe('the dry run', () => {
+  const candidate = (id: number, from: string, place: Place, byHand = false): Candidate => ({
+    id,
+    envelope: envelope({ From: from, Subject: `x ${id}` }),
+    place,
+    labels: [],
+    read: false,
+    byHand,
+  });
+
+  test('says what would move, and leaves alone what the person placed, wrote or binned', () => {
+    const mail = [
+      candidate(0, 'a@b.test', 'inbox'),
+      candidate(1, 'a@b.test', 'inbox', true),
+      candidate(2, 'a@b.test', 'sent'),
+      candidate(3, 'a@b.test', 'bin'),
+      candidate(4, 'z@c.test', 'inbox'),
+      candidate(5, 'a@b.test', 'archive'),
+    ];
+    const changes = dryRun(mail, emptySetup, setup({ register: [entry('b.test', 'blocked')] }));
+    expect(changes.map((c) => [c.id, c.from, c.to])).toEqual([
+      [0, 'inbox', 'junk'],
+      [5, 'archive', 'junk'],
+    ]);
+  });
+
+  test('taking an entry off brings back what it took', () => {
+    const blocked = setup({ register: [entry('b.test', 'blocked')] });
+    expect(dryRun([candidate(0, 'a@b.test', 'junk')], blocked, emptySetup)).toMatchObject([
+      { from: 'junk', to: 'inbox' },
+    ]);
+  });
+
+  test('what it says is what a run of the line gives, and a second run changes nothing', () => {
+    const after = setup({
+      register: [entry('b.test', 'blocked')],
+      rules: [rule('x 1', { then: [{ do: 'label', label: 'l' }, { do: 'read' }] }), rule('x 2', {})],
+    });
+    const mail = Array.from({ length: 30 }, (_, id) => candidate(id, id % 3 ? 'a@b.test' : 'z@c.test', 'inbox'));
+    const changes = dryRun(mail, emptySetup, after);
+    const line = new Line(after);
+    const moved = mail.map((m) => {
+      const change = changes.find((c) => c.id === m.id);
+      expect(line.decide(m.envelope).place).toBe(change?.to ?? m.place);
+      return change ? { ...m, place: change.to, labels: change.addLabels, read: m.read || change.markRead } : m;
+    });
+    expect(changes.length).toBeGreaterThan(20);
+    expect(dryRun(moved, after, after)).toEqual([]);
+  });
+});
+
+describe('the setup', () => {
+  const good = setup({
+    register: [entry('b.test', 'safe')],
+    rules: [rule('x', { then: [{ do: 'move', place: 'folder:f' }] })],
+  });
+
+  test('a whole one is read', () => {
+    expect(parseSetup(JSON.stringify(good))).toEqual({ ok: true, setup: good });
+  });
+
+  test.each([
+    ['no JSON', '{', /^no JSON: /],
+    ['a newer version', { ...good, version: 2 }, /^version 2 is newer than this program reads \(1\)$/],
+    ['another document', { hello: 1 }, /^format: /],
+    ['a missing part', { ...good, rules: undefined }, /^rules: /],
+    [
+      'an unknown place',
+      { ...good, rules: [{ ...good.rules[0], then: [{ do: 'move', place: 'attic' }] }] },
+      /^rules\[0\]\.then\[0\]\.place: must be inbox/,
+    ],
+    [
+      'a folder that is not there',
+      { ...good, folders: [] },
+      /^rules\[0\]\.then\[0\]\.place: there is no folder with the id “f”$/,
+    ],
+    [
+      'a label that is not there',
+      { ...good, labels: [], rules: [rule('x', { then: [{ do: 'label', label: 'l' }] })] },
+      /there is no label/,
+    ],
+    [
+      'a rule without conditions',
+      { ...good, rules: [rule('x', { when: [] })] },
+      /^rules\[0\]\.when: needs at least one condition$/,
+    ],
+    [
+      'an entry not in its normal form',
+      { ...good, register: [{ ...entry('b.test', 'safe'), value: 'B.test' }] },
+      /should be the domain “b\.test”/,
+    ],
+    [
+      'an entry twice',
+      { ...good, register: [entry('b.test', 'safe'), { ...entry('b.test', 'blocked'), id: 'other' }] },
+      /^register\[1\]\.value: “b\.test” stands in the Register twice$/,
+    ],
+  ])('%s is refused with the place and the reason', (_what, document, error) => {
+    const result =
+      typeof document === 'string' ? parseSetup(document) : checkSetup(JSON.parse(JSON.stringify(document)));
+    expect(result.ok ? '' : result.error).toMatch(error);
+  });
+});

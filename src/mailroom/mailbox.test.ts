@@ -1,0 +1,284 @@
+import { act, changeSetup, tidyBin, undo } from './commands';
+import { addMessages, Duplicates } from './incoming';
+import { Mailbox, NotWritten } from './mailbox';
+import { logbook, open, overview, rows, whyHere } from './queries';
+import { keyOf, NewerStorage } from './records';
+import { memoryStore, type RecordStore } from './storage';
+import { fill, incoming, openMailbox, stateOf, testTime } from './testing';
+import type { View } from './api';
+
+const inbox: View = { kind: 'place', place: 'inbox' };
+const archive: View = { kind: 'place', place: 'archive' };
+const post = { on: false, lastChecked: null, error: null, perMinute: 0, paused: false };
+const block = (value: string) => [
+  {
+    list: 'register' as const,
+    id: value,
+    item: { id: value, kind: 'address' as const, value, standing: 'blocked' as const, since: 0, why: '' },
+  },
+];
+
+describe('commands', () => {
+  test('an act on many is one command, one entry, one Undo', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 186);
+    const before = stateOf(mailbox);
+    const receipt = await act(mailbox, 'a', { view: inbox }, { do: 'move', place: 'archive' });
+    expect(receipt).toMatchObject({ count: 186, says: 'Archived 186 messages' });
+    expect((await rows(mailbox, inbox, 0, 10)).total).toBe(0);
+    expect((await rows(mailbox, archive, 0, 10)).total).toBe(186);
+    await undo(mailbox, 'u', receipt.seq ?? 0);
+    expect(stateOf(mailbox)).toEqual(before);
+  });
+
+  test('the same command id is never done twice', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 3);
+    const first = await act(mailbox, 'a', { ids: [0] }, { do: 'flag', value: true });
+    const again = await act(mailbox, 'a', { ids: [1] }, { do: 'flag', value: true });
+    expect(again).toEqual(first);
+    expect((await rows(mailbox, inbox, 0, 9)).rows.filter((r) => r.flagged)).toHaveLength(1);
+  });
+
+  test('an act that changes nothing is no entry', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 1);
+    expect(await act(mailbox, 'a', { ids: [0, 0, 99] }, { do: 'read', value: false })).toMatchObject({
+      seq: null,
+      count: 0,
+    });
+  });
+
+  test('Undo gives back only what no later command touched, and says how much stayed', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 4);
+    const { seq } = await act(mailbox, 'a', { view: inbox }, { do: 'move', place: 'archive' });
+    await act(mailbox, 'b', { ids: [2] }, { do: 'move', place: 'bin' });
+    await act(mailbox, 'c', { ids: [3] }, { do: 'flag', value: true });
+    const result = await undo(mailbox, 'u', seq ?? 0);
+    expect(result).toMatchObject({
+      ok: true,
+      receipt: { count: 3, says: expect.stringMatching(/one thing changed since/) },
+    });
+    expect(stateOf(mailbox).messages.map((m) => m.place)).toEqual(['inbox', 'inbox', 'bin', 'inbox']);
+    expect((await rows(mailbox, inbox, 0, 1)).rows[0].flagged).toBe(true);
+  });
+
+  test('an undone entry can be done again, and not undone twice', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 2);
+    const { seq } = await act(mailbox, 'a', { view: inbox }, { do: 'move', place: 'archive' });
+    const first = await undo(mailbox, 'u', seq ?? 0);
+    expect(await undo(mailbox, 'v', seq ?? 0)).toEqual({ ok: false, error: 'That was undone already.' });
+    await undo(mailbox, 'w', (first.ok && first.receipt.seq) || 0);
+    expect((await rows(mailbox, archive, 0, 9)).total).toBe(2);
+  });
+
+  test('blocking sorts the mail here, tells why, and is undone with the mail', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 14);
+    const before = stateOf(mailbox);
+    const result = await changeSetup(mailbox, 's', block('sender3@harbour.example'), 'Blocked sender3', true);
+    expect(result).toMatchObject({
+      ok: true,
+      receipt: { count: 2, says: 'Blocked sender3, and sorted 2 messages here by it' },
+    });
+    const why = await whyHere(mailbox, 3);
+    expect(why.map((l) => [l.who, l.setting])).toEqual([
+      ['Register', 'entry:sender3@harbour.example'],
+      ['You', null],
+    ]);
+    await undo(mailbox, 'u', (result.ok && result.receipt.seq) || 0);
+    expect(stateOf(mailbox)).toEqual(before);
+  });
+
+  test('a setup that would contradict itself is refused, and nothing is changed', async () => {
+    const mailbox = await openMailbox();
+    const rule = {
+      list: 'rules' as const,
+      id: 'r',
+      item: {
+        id: 'r',
+        name: '',
+        on: true,
+        match: 'all' as const,
+        when: [{ field: 'subject' as const, contains: 'x' }],
+        then: [{ do: 'move' as const, place: 'folder:none' as const }],
+      },
+    };
+    expect(await changeSetup(mailbox, 's', [rule], 'Made', false)).toMatchObject({ ok: false });
+    expect(mailbox.seq).toBe(0);
+  });
+
+  test('labels are put on and taken off; a label’s view shows them', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 5);
+    await changeSetup(
+      mailbox,
+      's',
+      [{ list: 'labels', id: 'l', item: { id: 'l', name: 'Later', ink: 'sea' } }],
+      'Made',
+      false,
+    );
+    await act(mailbox, 'a', { ids: [1, 3] }, { do: 'label', label: 'l', value: true });
+    expect((await rows(mailbox, { kind: 'label', label: 'l' }, 0, 9)).rows.map((r) => r.id)).toEqual([3, 1]);
+    await act(mailbox, 'b', { ids: [3] }, { do: 'label', label: 'l', value: false });
+    expect(overview(mailbox, post, 0).labels).toEqual([{ label: 'l', total: 1 }]);
+  });
+
+  test('the Bin keeps a message for 30 days with the date on it, then deletes it for good and says so (practice)', async () => {
+    let now = testTime;
+    const mailbox = await openMailbox(memoryStore(), () => now);
+    await fill(mailbox, 3);
+    await act(mailbox, 'a', { ids: [1] }, { do: 'move', place: 'bin' });
+    const day = 86_400_000;
+    expect((await rows(mailbox, { kind: 'place', place: 'bin' }, 0, 1)).rows[0].deletedOn).toBe(testTime + 30 * day);
+    now += 30 * day - 1;
+    expect(await tidyBin(mailbox)).toBe(0);
+    now += 1;
+    expect(await tidyBin(mailbox)).toBe(1);
+    expect(await open(mailbox, 1, false)).toBeNull();
+    expect(await mailbox.raws.read(1)).toBeNull();
+    expect((await mailbox.raws.read(0))?.bytes.length).toBeGreaterThan(0);
+    const [entry] = logbook(mailbox, 'all', 0, 1).entries;
+    expect(entry).toMatchObject({
+      by: 'Wide Sort',
+      says: 'Deleted 1 message for good, after 30 days in the Bin',
+      undoable: false,
+    });
+    expect(await undo(mailbox, 'u', entry.seq)).toMatchObject({ ok: false });
+  });
+
+  test('the parts of one job are one entry, undone as one', async () => {
+    const mailbox = await openMailbox();
+    for (const part of [1, 2, 3])
+      await addMessages(mailbox, [incoming(part), incoming(part + 10)], {
+        command: `job/${part}`,
+        by: 'you',
+        says: `Brought in ${part * 2}`,
+      });
+    const { entries } = logbook(mailbox, 'you', 0, 9);
+    expect(entries).toMatchObject([{ says: 'Brought in 6', count: 6 }]);
+    await undo(mailbox, 'u', entries[0].seq);
+    expect((await rows(mailbox, inbox, 0, 9)).total).toBe(0);
+  });
+
+  test('duplicates: as many copies as the file with most of them', async () => {
+    const mailbox = await openMailbox();
+    await addMessages(mailbox, [incoming(1), incoming(2)], { command: 'a', by: 'you', says: '' });
+    const again = new Duplicates(mailbox);
+    expect([1, 1, 2, 3].map((n) => again.isNew(incoming(n).envelope))).toEqual([false, true, false, true]);
+  });
+});
+
+describe('storage', () => {
+  test('everything is there after opening again, from packs or from the journal alone', async () => {
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records));
+    await fill(mailbox, 700);
+    await act(mailbox, 'a', { ids: [5, 600] }, { do: 'move', place: 'archive' });
+    await mailbox.flush();
+    await act(mailbox, 'b', { ids: [6] }, { do: 'flag', value: true });
+    const before = stateOf(mailbox);
+    expect(stateOf(await openMailbox(memoryStore(records)))).toEqual(before);
+    for (const key of [...records.keys()]) if (key === keyOf.meta || key.startsWith('state/')) records.delete(key);
+    expect(stateOf(await openMailbox(memoryStore(records)))).toEqual(before);
+  });
+
+  test.each([
+    ['meta', keyOf.meta],
+    ['a state pack', keyOf.state(0)],
+    ['an envelope pack', keyOf.envelopes(0)],
+  ])('%s that was spoilt is set aside and told, and the rest is as before', async (_what, key) => {
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records));
+    await fill(mailbox, 600);
+    await act(mailbox, 'a', { ids: [5] }, { do: 'move', place: 'archive' });
+    await mailbox.flush();
+    const before = stateOf(mailbox);
+    records.set(key, { v: 1, rows: '[{"nonsense', place: 'x' });
+    const again = await openMailbox(memoryStore(records));
+    expect(stateOf(again)).toEqual(before);
+    expect(again.troubles.join()).toMatch(new RegExp(`A stored record \\(${key}\\) could not be read`));
+    expect([...records.keys()].some((k) => k.startsWith(`aside/${key}`))).toBe(true);
+  });
+
+  test('a spoilt journal record loses only itself', async () => {
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records));
+    await fill(mailbox, 4);
+    await act(mailbox, 'a', { ids: [1] }, { do: 'move', place: 'archive' });
+    await act(mailbox, 'b', { ids: [2] }, { do: 'move', place: 'bin' });
+    records.set(keyOf.journal(2), 'nonsense');
+    const again = await openMailbox(memoryStore(records));
+    expect(stateOf(again).messages.map((m) => m.place)).toEqual(['inbox', 'inbox', 'bin', 'inbox']);
+    expect(again.troubles).toHaveLength(1);
+    await act(again, 'c', { ids: [3] }, { do: 'move', place: 'archive' });
+    expect(stateOf(await openMailbox(memoryStore(records))).messages[3].place).toBe('archive');
+  });
+
+  test('raw bytes that were spoilt are said to be so, the row stays', async () => {
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records));
+    await fill(mailbox, 3);
+    await mailbox.flush();
+    records.set(keyOf.raw(0), { v: 1 });
+    const again = await openMailbox(memoryStore(records));
+    expect(await open(again, 1, false)).toBeNull();
+    expect((await rows(again, inbox, 0, 9)).total).toBe(3);
+  });
+
+  test('storage of a newer version is refused and left alone', async () => {
+    const records = new Map<string, unknown>([[keyOf.meta, { v: 2 }]]);
+    await expect(
+      Mailbox.open(
+        memoryStore(records),
+        () => 0,
+        () => undefined,
+      ),
+    ).rejects.toThrow(NewerStorage);
+    expect([...records]).toEqual([[keyOf.meta, { v: 2 }]]);
+  });
+
+  test('a full disk: the command is refused in words, nothing is changed, and it works once there is room', async () => {
+    const inner = memoryStore();
+    let full = false;
+    const store: RecordStore = {
+      ...inner,
+      set: async (key, value) => {
+        if (full) throw new DOMException('Quota exceeded', 'QuotaExceededError');
+        await inner.set(key, value);
+      },
+    };
+    const mailbox = await openMailbox(store);
+    await fill(mailbox, 10);
+    const before = stateOf(mailbox);
+    full = true;
+    await expect(act(mailbox, 'a', { view: inbox }, { do: 'move', place: 'archive' })).rejects.toThrow(NotWritten);
+    await expect(fill(mailbox, 5, 100)).rejects.toThrow(/disk space .* is full, so nothing was changed/);
+    await expect(changeSetup(mailbox, 's', block('sender1@harbour.example'), 'Blocked', true)).rejects.toThrow(
+      NotWritten,
+    );
+    expect(stateOf(mailbox)).toEqual(before);
+    full = false;
+    await fill(mailbox, 5, 100);
+    expect(await changeSetup(mailbox, 't', block('sender1@harbour.example'), 'Blocked', true)).toMatchObject({
+      ok: true,
+    });
+    const now = stateOf(mailbox);
+    expect(now.messages).toHaveLength(15);
+    expect(stateOf(await openMailbox(store))).toEqual(now);
+  });
+
+  test('a message over a megabyte has a record of its own, and comes back whole', async () => {
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records));
+    const big = incoming(1);
+    big.stored = { bytes: new Uint8Array(2 << 20).fill(65), form: 'eml' };
+    await addMessages(mailbox, [incoming(0), big, incoming(2)], { command: 'a', by: 'you', says: '' });
+    expect(records.has(keyOf.big(1))).toBe(true);
+    const again = await openMailbox(memoryStore(records));
+    expect((await again.raws.read(1))?.bytes).toHaveLength(2 << 20);
+    expect((await again.raws.read(2))?.bytes).toEqual(incoming(2).stored.bytes);
+  });
+});
