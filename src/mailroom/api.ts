@@ -216,7 +216,8 @@ export interface Mailroom {
   act(command: string, selection: Selection, act: Act): Promise<Outcome>;
   editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
   dryRun(edits: SetupEdit[], ruleId: string | null): Promise<DryRunResult>;
-  undo(command: string, seq: number): Promise<Outcome>;
+  /** Undoes an entry of the Logbook, or whatever the person's last command is by then. */
+  undo(command: string, seq: number | 'last'): Promise<Outcome>;
   /** A stretch of the Logbook, newest first: everything, or only what the person did. */
   logbook(who: 'all' | 'you', from: number, to: number): Promise<{ total: number; entries: LogEntry[] }>;
   importFiles(job: string, files: File[], target: Place | 'line'): Promise<ImportReport>;

@@ -251,7 +251,7 @@ export function logbook(
 }
 
 /** What Undo takes back: the person's last command that was no undo and was not undone. */
-function lastUndoable(mailbox: Mailbox): LogEntry | null {
+export function lastUndoable(mailbox: Mailbox): LogEntry | null {
   for (let i = mailbox.heads.length - 1; i >= 0; i--) {
     const head = mailbox.heads[i];
     if (head.by !== 'you' || head.undoes !== null || head.final) continue;

@@ -123,7 +123,15 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       if (!checked.success) return Promise.resolve({ ok: false, error: checked.error.issues[0].message });
       return queries.dryRun(mailbox, checked.data, ruleId);
     },
-    undo: (command, seq) => outcome(() => mailbox.exclusive(() => undo(mailbox, command, seq))),
+    undo: (command, seq) =>
+      outcome(() =>
+        mailbox.exclusive(async () => {
+          await mailbox.ready;
+          const entry = seq === 'last' ? queries.lastUndoable(mailbox)?.seq : seq;
+          if (entry === undefined) return { ok: false, error: 'There is nothing left to undo.' };
+          return undo(mailbox, command, entry);
+        }),
+      ),
     logbook: async (who, from, to) => {
       await mailbox.ready;
       return queries.logbook(mailbox, who, from, to);

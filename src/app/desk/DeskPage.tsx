@@ -25,7 +25,7 @@ export function DeskPage() {
   const target = targetOf(ticked, allOf, open);
 
   useEffect(() => {
-    if (openIndex >= 0) list.current?.reveal(openIndex);
+    if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
   }, [openIndex]);
 
   /** Ticks go once they were acted on; an open message that has left the view makes room for the next. */

@@ -15,8 +15,8 @@ export interface DeskView {
   known: boolean;
   /** The id of the open message, or null. */
   open: number | null;
-  /** Where the open message stands in the view, -1 where it does not. */
-  openIndex: number;
+  /** Where the open message stands in the view, -1 where it does not, null while that is not known. */
+  openIndex: number | null;
   rows: Rows;
   go: (id: number | null) => void;
   /** Opens the message `by` rows further, as far as there are any. */
@@ -35,36 +35,45 @@ export function useDeskView(): DeskView {
   const open = here?.message ?? null;
   const rows = useRows(view);
   const { value } = useAnswer(
-    () => (open === null ? Promise.resolve(-1) : mailroom.position(view, open)),
+    async () => ({ id: open, index: open === null ? -1 : await mailroom.position(view, open) }),
     `${key} ${open} ${revision}`,
   );
-  const openIndex = value ?? -1;
-  const stood = useRef(0);
+  // The answer for the message before says nothing of this one.
+  const openIndex = value?.id === open ? value.index : null;
+  // Where the person is in the list. It runs ahead of the address, so that keys pressed quickly are all counted; and
+  // it stays where a message stood that has left the view.
+  const spot = useRef(-1);
+  const asked = useRef(0);
   useEffect(() => {
-    if (openIndex >= 0) stood.current = openIndex;
-  }, [openIndex]);
+    if (open === null) spot.current = -1;
+    else if (openIndex !== null && openIndex >= 0) spot.current = openIndex;
+  }, [open, openIndex]);
   useEffect(() => clearTicks(), [key]);
 
   const go = useCallback((id: number | null) => void navigate(viewPath(view, id)), [navigate, view]);
   const openAt = useCallback(
     async (index: number) => {
-      const window = await mailroom.rows(view, index, index + 1);
-      const at =
-        window.rows[0] ?? (window.total ? (await mailroom.rows(view, window.total - 1, window.total)).rows[0] : null);
+      spot.current = Math.max(0, index);
+      const call = ++asked.current;
+      let [row] = (await mailroom.rows(view, spot.current, spot.current + 1)).rows;
+      if (!row) {
+        const { total } = await mailroom.rows(view, 0, 0);
+        [row] = (await mailroom.rows(view, total - 1, total)).rows;
+      }
       // Stepping through a list is one visit: Back leads to where one came from, not through every message.
-      void navigate(viewPath(view, at?.id ?? null), { replace: true });
+      if (call === asked.current) void navigate(viewPath(view, row?.id ?? null), { replace: true });
     },
     [navigate, view],
   );
   const step = useCallback(
     (by: number) => {
-      // A message that has left the view leaves its spot: the next one stands there now.
-      const from = openIndex >= 0 ? openIndex : open !== null && by > 0 ? stood.current - 1 : by > 0 ? -1 : 0;
-      const index = Math.max(0, Math.min(from + by, (rows.total ?? 0) - 1));
-      if (rows.total) void openAt(index);
+      if (!rows.total) return;
+      // A message that has left the view leaves its spot: the next one stands there already.
+      const left = open !== null && openIndex === -1 && spot.current >= 0 && by > 0 ? 1 : 0;
+      void openAt(Math.max(0, Math.min(spot.current + by - left, rows.total - 1)));
     },
     [open, openAt, openIndex, rows.total],
   );
-  const goOn = useCallback(() => openAt(stood.current), [openAt]);
+  const goOn = useCallback(() => openAt(spot.current), [openAt]);
   return { view, known: here !== null, open, openIndex, rows, go, step, goOn };
 }

@@ -25,7 +25,7 @@ export function Frame() {
   const [drawer, setDrawer] = useState(false);
   useKeys({
     '?': () => setKeys(true),
-    'ctrl+z': () => overview?.undo && void undoEntry(overview.undo.seq),
+    'ctrl+z': () => void undoEntry('last'),
   });
 
   if (broken !== null)

@@ -100,7 +100,7 @@ export function RegisterPage() {
                     <td className="text-right">
                       <button
                         className="btn btn-ghost btn-xs"
-                        aria-label={`Take ${entry.value} off`}
+                        aria-label={`Take off ${entry.value}`}
                         onClick={() => void takeOff(entry)}
                       >
                         Take off

@@ -55,6 +55,6 @@ export async function runAct(selection: Selection, act: Act): Promise<boolean> {
 }
 
 /** Takes an entry of the Logbook back and tells of it. */
-export async function undoEntry(seq: number): Promise<boolean> {
+export async function undoEntry(seq: number | 'last'): Promise<boolean> {
   return tellOutcome(await mailroom.undo(commandId(), seq), false);
 }

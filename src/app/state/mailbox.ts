@@ -53,7 +53,8 @@ let soon: ReturnType<typeof setTimeout> | null = null;
 
 onMailroom((event) => {
   if (event.kind === 'import') {
-    useMailbox.setState({ importing: event.progress });
+    // Only of the import that this page began, and that has not ended: the last word may come after the end.
+    if (useMailbox.getState().importing?.job === event.progress.job) useMailbox.setState({ importing: event.progress });
     return;
   }
   // Many small changes in a row, as in an import, are one refresh.

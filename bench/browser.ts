@@ -1,0 +1,152 @@
+// Measured in Chromium: the real page over the real server, from file to stored and shown, and what follows.
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { chromium, type Page } from '@playwright/test';
+import { buildApp } from '../server/app';
+
+/** Times in milliseconds, memory in megabytes. */
+export interface BrowserFigures {
+  import: number;
+  /** The longest that the page could not answer while the import ran. */
+  longestFreeze: number;
+  coldOpen: number;
+  changePlace: number;
+  archiveHalf: number;
+  undoHalf: number;
+  memory: number;
+}
+
+const executablePath = process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/google-chrome'].find(existsSync);
+
+/** Resident memory of the largest renderer process below this one: the page with its workers. */
+function rendererMemory(): number {
+  let largest = 0;
+  for (const pid of readdirSync('/proc')) {
+    if (!/^\d+$/.test(pid)) continue;
+    try {
+      const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+      if (!line.includes('--type=renderer')) continue;
+      const kilobytes = Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0);
+      largest = Math.max(largest, kilobytes / 1024);
+    } catch {
+      // The process ended between the listing and the reading.
+    }
+  }
+  return largest;
+}
+
+/** Watches, within the page, how long it takes from now until a condition on the document holds. */
+async function until(page: Page, act: () => Promise<unknown>, condition: string): Promise<number> {
+  await page.evaluate((text) => {
+    const holds = new Function(`return (${text})`) as () => boolean;
+    const state = window as unknown as { began: number; took: number | null };
+    state.took = null;
+    state.began = performance.now();
+    const look = () => {
+      if (holds()) state.took = performance.now() - state.began;
+      else requestAnimationFrame(look);
+    };
+    // The key or press that follows is the moment that counts, not the message that brings it here.
+    window.addEventListener('keydown', () => (state.began = performance.now()), { capture: true, once: true });
+    window.addEventListener('click', () => (state.began = performance.now()), { capture: true, once: true });
+    requestAnimationFrame(look);
+  }, condition);
+  await act();
+  const took = await page.waitForFunction(() => (window as unknown as { took: number | null }).took, undefined, {
+    timeout: 120_000,
+  });
+  return Number(await took.jsonValue());
+}
+
+async function bringIn(page: Page, file: string | string[], target: string): Promise<number> {
+  await page.getByLabel('Put the messages').selectOption(target);
+  const start = performance.now();
+  await page.getByTestId('mail-files').setInputFiles(file);
+  const put = page.getByRole('button', { name: 'Put away' });
+  await put.waitFor({ timeout: 600_000 });
+  const took = performance.now() - start;
+  await put.click();
+  return took;
+}
+
+/** Measures on files: the first half of them goes into the Inbox, the rest into Junk. */
+export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
+  const app = await buildApp({
+    dist: new URL('../dist', import.meta.url).pathname,
+    count: 0,
+    seed: 1,
+    perMinute: 0,
+    now: Date.now,
+  });
+  const address = await app.listen({ host: '127.0.0.1', port: 0 });
+  const browser = await chromium.launch({
+    executablePath,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--disable-background-networking',
+      '--disable-component-update',
+    ],
+  });
+  try {
+    const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
+    let page = await context.newPage();
+    await page.goto(address);
+    await page.getByRole('button', { name: 'Start with my own mail' }).click();
+    await page.evaluate(() => {
+      const state = window as unknown as { longest: number };
+      state.longest = 0;
+      let last = performance.now();
+      setInterval(() => {
+        const now = performance.now();
+        state.longest = Math.max(state.longest, now - last - 10);
+        last = now;
+      }, 10);
+    });
+    const half = Math.ceil(files.length / 2);
+    let time = await bringIn(page, files.slice(0, half), 'line');
+    time += await bringIn(page, files.slice(half), 'junk');
+    const longestFreeze = await page.evaluate(() => (window as unknown as { longest: number }).longest);
+
+    // A new page, as after a restart: the old one, and all that it had in memory, is gone.
+    await page.close();
+    page = await context.newPage();
+    await page.addInitScript(() => {
+      const look = () => {
+        const row = document.querySelector('[role="row"][id]');
+        if (row) (window as unknown as { first: number }).first = performance.now();
+        else requestAnimationFrame(look);
+      };
+      requestAnimationFrame(look);
+    });
+    await page.goto(`${address}/inbox`);
+    const first = await page.waitForFunction(() => (window as unknown as { first?: number }).first, undefined, {
+      timeout: 120_000,
+    });
+    const coldOpen = Number(await first.jsonValue());
+    // Undo is offered once everything is in memory.
+    await page.getByRole('button', { name: 'Undo', exact: true }).waitFor({ timeout: 120_000 });
+    const memory = rendererMemory();
+
+    const heading = (name: string) =>
+      `document.querySelector('h1')?.textContent === '${name}' && document.querySelector('[role="grid"][aria-label="${name}"] [role="row"][id]')`;
+    const changePlace = await until(page, () => page.locator('nav a[title^="Junk: "]').click(), heading('Junk'));
+    await page.locator('nav a[title^="Inbox: "]').last().click();
+    await page.waitForFunction(heading('Inbox'));
+    await page.keyboard.press('Control+a');
+    const archiveHalf = await until(
+      page,
+      () => page.keyboard.press('a'),
+      `/^Archived .* messages\\.$/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
+    );
+    const undoHalf = await until(
+      page,
+      () => page.keyboard.press('Control+z'),
+      `/^Undid: Archived/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
+    );
+    return { import: time, longestFreeze, coldOpen, changePlace, archiveHalf, undoHalf, memory };
+  } finally {
+    await browser.close();
+    await app.close();
+  }
+}

@@ -1,0 +1,81 @@
+// Measured in Node.js: the import of a file from its bytes to a stored, listed mailbox, beside postal-mime and Python.
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import PostalMime from 'postal-mime';
+import { MboxSplitter, messageOf, parseEnvelope } from '../src/core';
+import { importFiles, type MailFile } from '../src/mailroom/importing';
+import { Mailbox } from '../src/mailroom/mailbox';
+import { rows } from '../src/mailroom/queries';
+import { memoryStore } from '../src/mailroom/storage';
+
+/** Messages a second. */
+export interface NodeFigures {
+  messages: number;
+  import: number;
+  postalMime: number | null;
+  python: number | null;
+}
+
+const plain = (file: string): Uint8Array<ArrayBuffer> => Uint8Array.from(readFileSync(file));
+
+async function ours(files: string[]): Promise<{ messages: number; rate: number }> {
+  const list: MailFile[] = files.map((file) => {
+    const bytes = plain(file);
+    return {
+      name: path.basename(file),
+      size: bytes.length,
+      slice: (start, end) => ({ arrayBuffer: async () => bytes.slice(start, end).buffer }),
+    };
+  });
+  const start = performance.now();
+  const mailbox = await Mailbox.open(memoryStore(), Date.now, () => undefined);
+  const report = await importFiles(
+    mailbox,
+    'bench',
+    list,
+    'line',
+    async (messages, form) => ({ messages, envelopes: messages.map((m) => parseEnvelope(messageOf(m, form))) }),
+    1,
+    { cancelled: false },
+    () => undefined,
+  );
+  await rows(mailbox, { kind: 'place', place: 'inbox' }, 0, 60);
+  mailbox.close();
+  return { messages: report.added, rate: report.added / ((performance.now() - start) / 1000) };
+}
+
+async function postalMime(files: string[], most: number): Promise<number> {
+  const messages: Uint8Array[] = [];
+  for (const file of files) {
+    const splitter = new MboxSplitter();
+    for (const stored of [...splitter.push(plain(file)), ...splitter.end()]) messages.push(messageOf(stored, 'mbox'));
+  }
+  // Every nth message of a large file: the rate is the same, the wait is not.
+  const some = messages.filter((_, i) => i % Math.ceil(messages.length / most) === 0);
+  const start = performance.now();
+  for (const message of some) await PostalMime.parse(message);
+  return some.length / ((performance.now() - start) / 1000);
+}
+
+function python(files: string[]): number | null {
+  try {
+    const script = path.join(import.meta.dirname, 'python_import.py');
+    const [messages, seconds] = execFileSync('python3', [script, ...files], { encoding: 'utf8' })
+      .split(' ')
+      .map(Number);
+    return messages / seconds;
+  } catch {
+    return null;
+  }
+}
+
+export async function measureNode(files: string[], others: boolean): Promise<NodeFigures> {
+  const { messages, rate } = await ours(files);
+  return {
+    messages,
+    import: rate,
+    postalMime: others ? await postalMime(files, 2_000) : null,
+    python: others ? python(files) : null,
+  };
+}

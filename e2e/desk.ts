@@ -1,0 +1,97 @@
+// What a person does at the desk, in their words: shared by the browser tests.
+import { readFile } from 'node:fs/promises';
+import { expect, type Download, type Locator, type Page } from '@playwright/test';
+
+/** Begins with the demo mailbox and waits until all of it is here. */
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Open the demo mailbox' }).click();
+  await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
+  await expect.poll(() => total(page), { timeout: 30_000 }).toBe(2_500);
+}
+
+/** Begins with an empty mailbox, on the page where mail is brought in. */
+export async function openOwn(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Start with my own mail' }).click();
+  await expect(page.getByRole('heading', { name: 'Mail in and out' })).toBeVisible();
+}
+
+/** The link of a place on the left. */
+export function placeLink(page: Page, name: string): Locator {
+  // By its title, since on a small screen the line is a drawer and mostly not in sight.
+  return page.locator(`nav[aria-label="Sorting line and places"] a[title^="${name}: "]`, { hasNotText: 'today' });
+}
+
+/** What the link of a place says: how many in all, how many unread. */
+export async function counts(page: Page, name: string): Promise<{ total: number; unread: number }> {
+  const title =
+    (await placeLink(page, name)
+      .getAttribute('title', { timeout: 2_000 })
+      .catch(() => null)) ?? '';
+  const [, all, unread] = /: ([\d,]+) in all, ([\d,]+) unread/.exec(title) ?? [null, '0', '0'];
+  const number = (text: string) => Number(text.replace(/,/g, ''));
+  return { total: number(all), unread: number(unread) };
+}
+
+/** Messages in all places and folders of the demo. */
+export async function total(page: Page): Promise<number> {
+  let sum = 0;
+  for (const link of await page.locator('nav a[title*=" in all, "]').all()) {
+    const title = (await link.getAttribute('title')) ?? '';
+    sum += Number((/: ([\d,]+) in all/.exec(title)?.[1] ?? '0').replace(/,/g, ''));
+  }
+  return sum;
+}
+
+/** Brings files in through the picker and waits for what it came to. */
+export async function bringIn(
+  page: Page,
+  files: Parameters<Locator['setInputFiles']>[0],
+  timeout = 60_000,
+): Promise<string> {
+  await page.getByTestId('mail-files').setInputFiles(files);
+  const strip = page.getByRole('region', { name: 'Import' });
+  await expect(strip.getByRole('button', { name: 'Put away' })).toBeVisible({ timeout });
+  const said = (await strip.getByRole('status').innerText()).trim();
+  await strip.getByRole('button', { name: 'Put away' }).click();
+  return said;
+}
+
+/** The bytes of a download that an act begins. */
+export async function downloaded(
+  page: Page,
+  act: () => Promise<void>,
+  timeout = 60_000,
+): Promise<{ name: string; bytes: Buffer }> {
+  const waiting: Promise<Download> = page.waitForEvent('download', { timeout });
+  await act();
+  const download = await waiting;
+  return { name: download.suggestedFilename(), bytes: await readFile(await download.path()) };
+}
+
+/** The rows in sight. */
+export const rows = (page: Page): Locator => page.getByRole('grid').getByRole('row');
+
+/** Scrolls down the rows until one with that text is in sight. */
+export async function findRow(page: Page, text: string): Promise<Locator> {
+  const row = rows(page).filter({ hasText: text }).first();
+  const grid = page.getByRole('grid');
+  for (let at = 0; !(await row.isVisible()); at += 400) {
+    await grid.evaluate((element, top) => element.scrollTo({ top }), at);
+    await expect(
+      rows(page)
+        .filter({ hasNot: page.getByLabel('Loading') })
+        .first(),
+    ).toBeVisible();
+    if (at > 100_000) throw new Error(`No row says “${text}”.`);
+  }
+  return row;
+}
+
+/** A file of mail for the picker. */
+export const mailFile = (name: string, content: string | Buffer) => ({
+  name,
+  mimeType: 'application/octet-stream',
+  buffer: Buffer.from(content),
+});

@@ -1,0 +1,212 @@
+import { expect, test } from '@playwright/test';
+import { bringIn, counts, downloaded, findRow, mailFile, openDemo, openOwn, placeLink, rows, total } from './desk';
+
+test('a person sees a sorted Inbox, reads, archives, bins, flags, moves, and takes it all back', async ({ page }) => {
+  await openDemo(page);
+  await expect(page.getByRole('heading', { name: 'Inbox', level: 1 })).toBeVisible();
+  const before = {
+    inbox: await counts(page, 'Inbox'),
+    archive: await counts(page, 'Archive'),
+    bin: await counts(page, 'Bin'),
+  };
+  expect(before.inbox.total).toBeGreaterThan(100);
+
+  await rows(page).first().click();
+  await expect(page.getByRole('article', { name: 'Message' })).toBeVisible();
+  await expect(page).toHaveURL(/\/inbox\/m\/\d+$/);
+  const first = page.url();
+
+  await page.keyboard.press('a');
+  await expect(page.getByText(/^Archived “/).first()).toBeVisible();
+  await expect(page).not.toHaveURL(first);
+  await expect.poll(() => counts(page, 'Archive')).toMatchObject({ total: before.archive.total + 1 });
+
+  await page.keyboard.press('Delete');
+  await expect.poll(() => counts(page, 'Bin')).toMatchObject({ total: before.bin.total + 1 });
+  await page.keyboard.press('f');
+  await expect(page.locator('[aria-current="true"]').getByLabel('Flagged')).toBeVisible();
+
+  await page.keyboard.press('m');
+  await page.getByLabel('Place, or the name of a new folder').fill('To discuss');
+  await page.getByRole('button', { name: 'Make the folder “To discuss”' }).click();
+  await expect.poll(() => counts(page, 'To discuss')).toMatchObject({ total: 1 });
+
+  // The message was moved, the folder made, the flag set, one binned, one archived: five commands, undone in turn.
+  for (const what of ['Moved', 'Made the folder', 'Flagged', 'Binned', 'Archived']) {
+    await page.keyboard.press('Control+z');
+    await expect(page.getByText(new RegExp(`^Undid: ${what}`)).first()).toBeVisible();
+  }
+  await expect.poll(() => counts(page, 'Archive')).toEqual(before.archive);
+  await expect.poll(() => counts(page, 'Bin')).toEqual(before.bin);
+  await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(before.inbox.total);
+  await expect(placeLink(page, 'To discuss')).toHaveCount(0);
+});
+
+test('blocking a sender: the dry run comes true, Why here says why, Undo after a reload restores all', async ({
+  page,
+}) => {
+  await openDemo(page);
+  const before = { inbox: (await counts(page, 'Inbox')).total, junk: (await counts(page, 'Junk')).total };
+  // A colleague writes often enough for the dry run to have something to say.
+  await (await findRow(page, 'Yusuf Karadal')).click();
+  const message = page.url();
+  await expect(page.getByRole('article')).toBeVisible();
+  await page.keyboard.press('b');
+
+  await expect(page.getByRole('heading', { name: 'New entry in the Register' })).toBeVisible();
+  const dryRun = page.getByRole('region', { name: 'Dry run' });
+  const says = dryRun.getByText(/would go\s*from Inbox to Junk/);
+  await expect(says).toBeVisible();
+  const moved = Number(/(\d+) messages? would go/.exec(await says.innerText())?.[1]);
+  expect(moved).toBeGreaterThan(1);
+  await expect(dryRun.getByText(/from people you wrote to would go/)).toBeVisible();
+  await expect(dryRun.getByRole('row').filter({ hasText: 'Junk' })).toHaveCount(moved);
+  await page.getByRole('button', { name: `Block and sort ${moved} messages` }).click();
+
+  await expect(page).toHaveURL(message);
+  await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(before.junk + moved);
+  expect((await counts(page, 'Inbox')).total).toBe(before.inbox - moved);
+
+  await page.getByRole('button', { name: /^Why here/ }).click();
+  const why = page.getByRole('region', { name: 'Why here' });
+  await expect(why.getByText('yusuf.karadal@skerryline.example is Blocked, so it went to Junk.')).toBeVisible();
+  await why.getByRole('link', { name: 'Open the entry' }).click();
+  await expect(page.getByLabel('Address or domain')).toHaveValue('yusuf.karadal@skerryline.example');
+
+  await page.reload();
+  await page.goto('/inbox');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText(/^Undid: Blocked yusuf\.karadal/)).toBeVisible();
+  await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(before.inbox);
+  expect((await counts(page, 'Junk')).total).toBe(before.junk);
+  await page.goto('/register');
+  await expect(page.getByRole('link', { name: 'yusuf.karadal@skerryline.example' })).toHaveCount(0);
+});
+
+test('a small rule: live dry run, saved and run, in the Logbook, undone there', async ({ page }) => {
+  await openDemo(page);
+  const before = (await counts(page, 'Inbox')).total;
+  await page.goto('/rules/new');
+  const dryRun = page.getByRole('region', { name: 'Dry run' });
+  await expect(dryRun.getByText('Say what the rule should look for.')).toBeVisible();
+  await page.getByLabel('Text in Subject').fill('jackets');
+  await expect(dryRun.getByText('Say what the rule should do.')).toBeVisible();
+  await page.getByLabel('move it to').selectOption('a new folder …');
+  await page.getByLabel('called').fill('Clothes');
+  await page.getByLabel('label it').selectOption('Charter');
+  const says = dryRun.getByText(/would go\s*from Inbox to Clothes/);
+  await expect(says).toBeVisible();
+  const moved = Number(/(\d+) messages? would go/.exec(await says.innerText())?.[1]);
+  await page.getByRole('button', { name: /^Save the rule and sort/ }).click();
+  await expect(page.getByRole('link', { name: 'Subject contains “jackets”' })).toBeVisible();
+  await expect.poll(async () => (await counts(page, 'Clothes')).total).toBe(moved);
+  expect((await counts(page, 'Inbox')).total).toBe(before - moved);
+
+  await placeLink(page, 'Clothes').click();
+  await rows(page).first().click();
+  await page.keyboard.press('w');
+  await expect(page.getByText(/“Subject contains “jackets”” labelled it Charter, moved it to Clothes/)).toBeVisible();
+
+  await page.goto('/logbook');
+  await page.getByRole('button', { name: /^Undo: Made the rule/ }).click();
+  await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(before);
+  await expect(page.getByText('undone', { exact: true })).toBeVisible();
+  await page.goto('/rules');
+  await expect(page.getByRole('link', { name: 'Subject contains “jackets”' })).toHaveCount(0);
+});
+
+test('many at once: tick, range, all; the bar says how many; Escape leaves', async ({ page }) => {
+  await openDemo(page);
+  const { total: all } = await counts(page, 'Inbox');
+  await rows(page).nth(0).getByRole('checkbox').click();
+  await rows(page)
+    .nth(3)
+    .getByRole('checkbox')
+    .click({ modifiers: ['Shift'] });
+  await expect(page.getByText('4 ticked')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('4 ticked')).toHaveCount(0);
+  await page.keyboard.press('Control+a');
+  await expect(page.getByText(`All ${all} in Inbox`)).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(page.getByText('The Inbox is clear')).toBeVisible();
+  await expect(page.getByText(`Archived ${all} messages.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(all);
+});
+
+test('the address holds place and message: back, forward, reload and a copied link', async ({ page, context }) => {
+  await openDemo(page);
+  await rows(page).nth(2).click();
+  const subject = await page.getByRole('article').getByRole('heading').first().innerText();
+  const link = page.url();
+  await placeLink(page, 'Archive').click();
+  await expect(page.getByRole('heading', { name: 'Archive', level: 1 })).toBeVisible();
+  await page.goBack();
+  await expect(page).toHaveURL(link);
+  await expect(page.getByRole('article').getByRole('heading', { name: subject })).toBeVisible();
+  await page.goForward();
+  await expect(page.getByRole('heading', { name: 'Archive', level: 1 })).toBeVisible();
+  const other = await context.newPage();
+  await other.goto(link);
+  await expect(other.getByRole('article').getByRole('heading', { name: subject })).toBeVisible();
+  await other.goto('/folder/nowhere');
+  await expect(other.getByText('There is nothing at this address')).toBeVisible();
+});
+
+test('new mail arrives while the page is open; the post office can be paused and asked', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/mail');
+  await page.getByLabel('Arrivals a minute').fill('30');
+  await expect(page.locator('output')).toHaveText('30');
+  // Half a message a second: the next checks bring some.
+  await expect
+    .poll(
+      async () => {
+        await page.getByRole('button', { name: 'Check now' }).last().click();
+        return total(page);
+      },
+      { timeout: 30_000 },
+    )
+    .toBeGreaterThan(2_500);
+  await page.getByLabel('New mail arrives').click();
+  await expect(page.getByLabel('Arrivals a minute')).toBeDisabled();
+  await page.getByLabel('New mail arrives').click();
+  await page.getByLabel('Arrivals a minute').fill('0');
+  await expect(page.locator('output')).toHaveText('0');
+});
+
+test('attachments are saved as the bytes that came, whatever their name says', async ({ page }) => {
+  await openOwn(page);
+  const said = await bringIn(
+    page,
+    mailFile(
+      'a.eml',
+      'From: a@b.test\nSubject: With a file\nContent-Type: application/octet-stream\nContent-Disposition: attachment; filename="../../evil\u202Etxt.exe"\nContent-Transfer-Encoding: base64\n\nAAECAwQF\n',
+    ),
+  );
+  expect(said).toContain('1 message added');
+  await page.goto('/inbox');
+  await rows(page).first().click();
+  const file = await downloaded(page, () =>
+    page.getByRole('list', { name: 'Attachments' }).getByRole('button').click(),
+  );
+  expect([...file.bytes]).toEqual([0, 1, 2, 3, 4, 5]);
+  expect(file.name).toBe('evil txt.exe');
+});
+
+test('starting afresh asks first, then deletes everything', async ({ page }) => {
+  await openOwn(page);
+  await bringIn(page, mailFile('a.eml', 'From: a@b.test\nSubject: One\n\nHello\n'));
+  await page.getByRole('button', { name: 'Delete everything …' }).click();
+  await page
+    .getByRole('dialog', { name: 'Delete 1 message for good?' })
+    .getByRole('button', { name: 'Keep it' })
+    .click();
+  expect((await counts(page, 'Inbox')).total).toBe(1);
+  await page.getByRole('button', { name: 'Delete everything …' }).click();
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByRole('button', { name: 'Start with my own mail' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Start with my own mail' })).toBeVisible();
+});

@@ -1,0 +1,142 @@
+// The page is killed at random instants while commands run: its process is crashed, worker and all. Each time the next
+// page must find every command whole or not there.
+import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { bringIn, counts, mailFile, openOwn, rows } from './desk';
+
+const kills = 100;
+const size = 3_000;
+
+/** A seeded source of chance, so that a failure can be seen again. */
+function chance(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 4294967296;
+  };
+}
+
+interface State {
+  inbox: number;
+  archive: number;
+  unread: number;
+}
+
+async function stateOf(page: Page): Promise<State> {
+  await expect.poll(async () => (await counts(page, 'Inbox')).total + (await counts(page, 'Archive')).total).toBe(size);
+  const [inbox, archive] = [await counts(page, 'Inbox'), await counts(page, 'Archive')];
+  return { inbox: inbox.total, archive: archive.total, unread: inbox.unread + archive.unread };
+}
+
+async function crash(context: BrowserContext, page: Page): Promise<void> {
+  const session = await context.newCDPSession(page);
+  const crashed = page.waitForEvent('crash');
+  // The answer never comes: the process that would give it is gone.
+  void session.send('Page.crash').catch(() => undefined);
+  await crashed;
+  await page.close();
+}
+
+test(`the page is killed at ${kills} random instants: every command is whole or not there`, async ({
+  context,
+  page: first,
+}, info) => {
+  test.setTimeout(600_000);
+  // One source of chance, so that a failure can be seen again.
+  const random = chance(20261124);
+  await openOwn(first);
+  const mbox = Array.from(
+    { length: size },
+    (_, n) =>
+      `From x@y.test Thu Aug 22 12:36:23 2002\nFrom: a${n % 50}@b.test\nSubject: Message ${n}\nMessage-ID: <${n}@b.test>\n\nText\n\n`,
+  ).join('');
+  await bringIn(first, mailFile('mail.mbox', mbox));
+
+  const found = { whole: 0, absent: 0 };
+  let before: State = { inbox: size, archive: 0, unread: size };
+  let page = first;
+  for (let n = 0; n < kills; n++) {
+    await page.goto(before.inbox ? '/inbox' : '/archive');
+    await expect(rows(page).first()).toBeVisible();
+    await page.keyboard.press('Control+a');
+    // Archive all or bring all back, all read or all unread: each touches all 3,000 messages in one command.
+    const after: State = { ...before };
+    if (random() < 0.5) {
+      Object.assign(after, before.inbox ? { inbox: 0, archive: size } : { inbox: size, archive: 0 });
+      await page.keyboard.press(before.inbox ? 'a' : 'm');
+      if (!before.inbox) await page.getByRole('dialog').getByRole('button', { name: 'Inbox' }).click();
+    } else {
+      after.unread = before.unread ? 0 : size;
+      await page.keyboard.press(before.unread ? 'r' : 'u');
+    }
+    await new Promise((resolve) => setTimeout(resolve, random() * 60));
+    await crash(context, page);
+
+    page = await context.newPage();
+    await page.goto('/logbook');
+    const now = await stateOf(page);
+    const whole = JSON.stringify(now) === JSON.stringify(after);
+    if (!whole) expect(now).toEqual(before);
+    found[whole ? 'whole' : 'absent']++;
+    await expect(page.getByRole('alert')).toHaveCount(0);
+    before = now;
+  }
+  console.log(`    killed ${kills} times: the command was whole ${found.whole} times, not there ${found.absent} times`);
+  info.annotations.push({ type: 'figure', description: JSON.stringify(found) });
+  expect(found.whole + found.absent).toBe(kills);
+});
+
+test('an import that is killed keeps whole batches; the same file adds the rest', async ({ context, page: first }) => {
+  test.setTimeout(180_000);
+  await openOwn(first);
+  const mbox = Array.from(
+    { length: 20_000 },
+    (_, n) =>
+      `From x@y.test Thu Aug 22 12:36:23 2002\nFrom: a@b.test\nSubject: Message ${n}\nMessage-ID: <${n}@b.test>\n\n${'x'.repeat(400)}\n\n`,
+  ).join('');
+  await first.getByTestId('mail-files').setInputFiles(mailFile('long.mbox', mbox));
+  await expect(first.getByRole('region', { name: 'Import' }).getByRole('status')).toHaveText(/[1-9][\d,]* added/);
+  await crash(context, first);
+  const page = await context.newPage();
+  await page.goto('/mail');
+  await expect(page.getByRole('heading', { name: 'Mail in and out' })).toBeVisible();
+  const { total } = await counts(page, 'Inbox');
+  expect(total).toBeGreaterThan(0);
+  expect(total % 512).toBe(0);
+  const said = await bringIn(page, mailFile('long.mbox', mbox), 90_000);
+  expect(said).toContain(`${total.toLocaleString('en')} here already`);
+  expect((await counts(page, 'Inbox')).total).toBe(20_000);
+});
+
+test('two tabs: one writes, the other follows, and takes over when it is closed or killed', async ({
+  context,
+  page: first,
+}) => {
+  await openOwn(first);
+  await bringIn(
+    first,
+    Array.from({ length: 5 }, (_, n) => mailFile(`${n}.eml`, `From: a@b.test\nSubject: Message ${n}\n\nText\n`)),
+  );
+  const second = await context.newPage();
+  await second.goto('/inbox');
+  await expect(rows(second)).toHaveCount(5);
+
+  // What one does the other sees, whichever of them writes.
+  await rows(second).first().click();
+  await second.keyboard.press('a');
+  await expect.poll(() => counts(first, 'Archive')).toMatchObject({ total: 1 });
+  await first.goto('/archive');
+  await expect(rows(first)).toHaveCount(1);
+  await first.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect.poll(() => counts(second, 'Inbox')).toMatchObject({ total: 5 });
+
+  await crash(context, first);
+  await second.keyboard.press('Control+a');
+  await second.keyboard.press('a');
+  await expect.poll(() => counts(second, 'Archive')).toMatchObject({ total: 5 });
+  const third = await context.newPage();
+  await third.goto('/archive');
+  await expect(rows(third)).toHaveCount(5);
+  await second.close();
+  await third.keyboard.press('Control+z');
+  await expect.poll(() => counts(third, 'Inbox')).toMatchObject({ total: 5 });
+});
