@@ -25,23 +25,21 @@ export function placeLink(page: Page, name: string): Locator {
 
 /** What the link of a place says: how many in all, how many unread. */
 export async function counts(page: Page, name: string): Promise<{ total: number; unread: number }> {
-  const title =
-    (await placeLink(page, name)
-      .getAttribute('title', { timeout: 2_000 })
-      .catch(() => null)) ?? '';
-  const [, all, unread] = /: ([\d,]+) in all, ([\d,]+) unread/.exec(title) ?? [null, '0', '0'];
+  // Read at once, without waiting for the link: whoever waits for a number asks again.
+  const titles = await placeLink(page, name).evaluateAll((links) =>
+    links.map((link) => link.getAttribute('title') ?? ''),
+  );
+  const [, all, unread] = /: ([\d,]+) in all, ([\d,]+) unread/.exec(titles[0] ?? '') ?? [null, '0', '0'];
   const number = (text: string) => Number(text.replace(/,/g, ''));
   return { total: number(all), unread: number(unread) };
 }
 
 /** Messages in all places and folders of the demo. */
 export async function total(page: Page): Promise<number> {
-  let sum = 0;
-  for (const link of await page.locator('nav a[title*=" in all, "]').all()) {
-    const title = (await link.getAttribute('title')) ?? '';
-    sum += Number((/: ([\d,]+) in all/.exec(title)?.[1] ?? '0').replace(/,/g, ''));
-  }
-  return sum;
+  const titles = await page
+    .locator('nav a[title*=" in all, "]')
+    .evaluateAll((links) => links.map((link) => link.getAttribute('title') ?? ''));
+  return titles.reduce((n, title) => n + Number((/: ([\d,]+) in all/.exec(title)?.[1] ?? '0').replace(/,/g, '')), 0);
 }
 
 /** Brings files in through the picker and waits for what it came to. */

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { Selection } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
 import { ReadingArea } from '../reading/ReadingArea';
-import { clearTicks, runAct, say, tick, tickAll, useDesk } from '../state/desk';
+import { clearTicks, runAct, say, tick, tickAll, toggleWhy, useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { saveFile } from '../ui/save';
 import { count, messages, viewExists, viewName } from '../ui/words';
@@ -28,17 +28,22 @@ export function DeskPage() {
     if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
   }, [openIndex]);
 
-  /** Ticks go once they were acted on; an open message that has left the view makes room for the next. */
-  const afterMove = async (selection: Selection) => {
+  /**
+   * Moves messages. The next one is opened before, not after, the move is done: a key that follows quickly must never
+   * fall on the message that has just left.
+   */
+  const moveAway = async (selection: Selection, move: () => Promise<boolean>) => {
+    const from = open;
+    if ('view' in selection) go(null);
+    else if (from !== null && selection.ids.includes(from)) goOn(new Set(selection.ids));
     clearTicks();
-    if (open !== null && !('view' in selection) && selection.ids.includes(open)) await goOn();
-    else if ('view' in selection) go(null);
+    if (!(await move()) && from !== null) go(from);
   };
   const perform = async (act: DeskAct) => {
     if (!target) return;
-    const done = await runAct(target.selection, act.act);
-    if (!done) return;
-    if (act.act.do === 'move') await afterMove(target.selection);
+    const run = () => runAct(target.selection, act.act);
+    if (act.act.do === 'move') await moveAway(target.selection, run);
+    else await run();
   };
   const exportTarget = async (format: 'mbox' | 'eml') => {
     if (!target) return;
@@ -59,7 +64,7 @@ export function DeskPage() {
     'ctrl+a': () => tickAll(view),
     m: () => target && setMoving(target.selection),
     b: () => press('block'),
-    w: () => press('why'),
+    w: toggleWhy,
   };
   for (const act of deskActs) keys[act.key] = () => void perform(act);
   keys.backspace = keys.delete;
@@ -142,7 +147,7 @@ export function DeskPage() {
           selection={moving}
           setup={setup}
           onClose={() => setMoving(null)}
-          onMoved={() => void afterMove(moving)}
+          onMove={(move) => void moveAway(moving, move)}
         />
       )}
     </main>

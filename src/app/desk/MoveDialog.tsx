@@ -11,12 +11,12 @@ interface MoveDialogProps {
   selection: Selection;
   setup: Setup;
   onClose: () => void;
-  /** Called once the messages have moved. */
-  onMoved: () => void;
+  /** Called with what moves the messages; true once they have moved. */
+  onMove: (move: () => Promise<boolean>) => void;
 }
 
 /** Where to? A place that is there, or a new folder. */
-export function MoveDialog({ selection, setup, onClose, onMoved }: MoveDialogProps) {
+export function MoveDialog({ selection, setup, onClose, onMove }: MoveDialogProps) {
   const [typed, setTyped] = useState('');
   const word = typed.trim();
   const places = movablePlaces(setup).filter((p) =>
@@ -24,9 +24,9 @@ export function MoveDialog({ selection, setup, onClose, onMoved }: MoveDialogPro
   );
   const exact = places.some((p) => placeName(p, setup.folders).toLowerCase() === word.toLowerCase());
 
-  const move = async (place: Place) => {
+  const move = (place: Place) => {
     onClose();
-    if (await runAct(selection, { do: 'move', place })) onMoved();
+    onMove(() => runAct(selection, { do: 'move', place }));
   };
   const moveToNew = async () => {
     const folder = { id: commandId(), name: word };
@@ -36,7 +36,7 @@ export function MoveDialog({ selection, setup, onClose, onMoved }: MoveDialogPro
       `Made the folder ${word}`,
       false,
     );
-    if (tellOutcome(made)) await move(`folder:${folder.id}`);
+    if (tellOutcome(made)) move(`folder:${folder.id}`);
   };
 
   return (
@@ -44,7 +44,7 @@ export function MoveDialog({ selection, setup, onClose, onMoved }: MoveDialogPro
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          if (places.length) void move(places[0]);
+          if (places.length) move(places[0]);
           else if (word) void moveToNew();
         }}
       >
@@ -63,11 +63,7 @@ export function MoveDialog({ selection, setup, onClose, onMoved }: MoveDialogPro
         <ul className="mt-2 flex max-h-72 flex-col overflow-y-auto">
           {places.map((place) => (
             <li key={place}>
-              <button
-                type="button"
-                className="btn w-full justify-start btn-ghost btn-sm"
-                onClick={() => void move(place)}
-              >
+              <button type="button" className="btn w-full justify-start btn-ghost btn-sm" onClick={() => move(place)}>
                 {placeName(place, setup.folders)}
               </button>
             </li>

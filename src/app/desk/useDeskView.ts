@@ -21,8 +21,8 @@ export interface DeskView {
   go: (id: number | null) => void;
   /** Opens the message `by` rows further, as far as there are any. */
   step: (by: number) => void;
-  /** Opens what now stands where the open message stood: it has left the view. */
-  goOn: () => Promise<void>;
+  /** Opens the message after the open one, else the one before, passing over those that are about to leave. */
+  goOn: (leaving: ReadonlySet<number>) => void;
 }
 
 export function useDeskView(): DeskView {
@@ -74,6 +74,20 @@ export function useDeskView(): DeskView {
     },
     [open, openAt, openIndex, rows.total],
   );
-  const goOn = useCallback(() => openAt(spot.current), [openAt]);
+  const { at, total } = rows;
+  const goOn = useCallback(
+    (leaving: ReadonlySet<number>) => {
+      const here = Math.max(0, spot.current);
+      const staying = (index: number) => {
+        const row = at(index);
+        return row && !leaving.has(row.id) ? row.id : null;
+      };
+      let next: number | null = null;
+      for (let i = here; i < (total ?? 0) && next === null && at(i); i++) next = staying(i);
+      for (let i = here - 1; i >= 0 && next === null && at(i); i--) next = staying(i);
+      void navigate(viewPath(view, next), { replace: true });
+    },
+    [at, navigate, total, view],
+  );
   return { view, known: here !== null, open, openIndex, rows, go, step, goOn };
 }

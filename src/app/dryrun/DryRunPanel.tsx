@@ -22,12 +22,14 @@ export function DryRunPanel({ answer, setup, none }: DryRunPanelProps) {
   const now = value?.ok ? Math.max(...value.report.sample.map((s) => s.row.date), 0) : 0;
   return (
     <section aria-label="Dry run" aria-busy={waiting} className="flex flex-col gap-3">
-      <h2 className="text-lg font-semibold">Dry run</h2>
+      <h2 className="text-lg font-semibold">
+        Dry run{waiting && value && <span className="quiet text-sm font-normal"> trying it again …</span>}
+      </h2>
       {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
       {value && !value.ok && <p className="border-l-4 border-accent bg-base-200 px-3 py-2">{value.error}</p>}
       {!value && !error && <p className="quiet">Trying it on the mail here …</p>}
       {value?.ok && (
-        <div className={`flex flex-col gap-3 ${waiting ? 'opacity-60' : ''}`}>
+        <div className="flex flex-col gap-3">
           {value.report.matching !== null && (
             <p>
               The conditions match <strong>{messages(value.report.matching)}</strong> here.

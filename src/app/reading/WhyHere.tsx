@@ -1,15 +1,15 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { mailroom } from '../../mailroom/client';
 import { settingPath } from '../paths';
+import { toggleWhy, useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 
 /** “Why here”: the last reason in one line, all of them when opened, each leading to the setting that decided. */
 export function WhyHere({ id }: { id: number }) {
-  const [open, setOpen] = useState(false);
+  const open = useDesk((s) => s.whyOpen);
   const revision = useMailbox((s) => s.revision);
   const { value: lines } = useAnswer(() => mailroom.whyHere(id), `${id} ${revision}`);
   const last = lines?.at(-1);
@@ -18,9 +18,8 @@ export function WhyHere({ id }: { id: number }) {
       <button
         className="flex w-full items-start gap-1.5 text-left"
         aria-expanded={open}
-        onClick={() => setOpen(!open)}
+        onClick={toggleWhy}
         title="Why here (W)"
-        data-key="why"
       >
         {open ? <ChevronDown size={16} className="mt-0.5" /> : <ChevronRight size={16} className="mt-0.5" />}
         <span className="font-semibold whitespace-nowrap">Why here</span>

@@ -18,9 +18,17 @@ interface DeskState {
   /** The last message ticked, from which a range goes. */
   anchor: number | null;
   notice: Notice | null;
+  /** “Why here” is open, for whichever message is. */
+  whyOpen: boolean;
 }
 
-export const useDesk = create<DeskState>(() => ({ ticked: new Set(), allOf: null, anchor: null, notice: null }));
+export const useDesk = create<DeskState>(() => ({
+  ticked: new Set(),
+  allOf: null,
+  anchor: null,
+  notice: null,
+  whyOpen: false,
+}));
 
 export const clearTicks = () => useDesk.setState({ ticked: new Set(), allOf: null, anchor: null });
 
@@ -38,6 +46,8 @@ export function tickMany(ids: readonly number[]): void {
 export const tickAll = (view: View) => useDesk.setState({ allOf: view, ticked: new Set() });
 
 export const say = (notice: Notice | null) => useDesk.setState({ notice });
+
+export const toggleWhy = () => useDesk.setState(({ whyOpen }) => ({ whyOpen: !whyOpen }));
 
 /** A new id for a command. */
 export const commandId = (): string => crypto.randomUUID();
