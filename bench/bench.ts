@@ -28,6 +28,7 @@ const lines: [name: string, value: (c: Column) => string][] = [
   ['Chromium: file to stored and shown', (c) => rate(c.browser ? c.node.messages / (c.browser.import / 1000) : null)],
   ['  longest freeze of the page', (c) => ms(c.browser?.longestFreeze)],
   ['  cold open to first rows (goal 1,000 ms)', (c) => ms(c.browser?.coldOpen)],
+  ['  open to a dry run over all of it', (c) => ms(c.browser?.allInMemory)],
   ['  change of place', (c) => ms(c.browser?.changePlace)],
   ['  archive half (goal 300 ms)', (c) => ms(c.browser?.archiveHalf)],
   ['  undo that', (c) => ms(c.browser?.undoHalf)],

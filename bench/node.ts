@@ -3,10 +3,11 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import PostalMime from 'postal-mime';
-import { MboxSplitter, messageOf, parseEnvelope } from '../src/core';
+import { MboxSplitter, messageOf } from '../src/core';
 import { importFiles, type MailFile } from '../src/mailroom/importing';
 import { Mailbox } from '../src/mailroom/mailbox';
 import { rows } from '../src/mailroom/queries';
+import { readMessages } from '../src/mailroom/reading';
 import { memoryStore } from '../src/mailroom/storage';
 
 /** Messages a second. */
@@ -35,7 +36,7 @@ async function ours(files: string[]): Promise<{ messages: number; rate: number }
     'bench',
     list,
     'line',
-    async (messages, form) => ({ messages, envelopes: messages.map((m) => parseEnvelope(messageOf(m, form))) }),
+    async (messages, form) => ({ messages, envelopes: await readMessages(messages, form) }),
     1,
     { cancelled: false },
     () => undefined,

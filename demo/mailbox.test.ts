@@ -13,7 +13,7 @@ test('the same seed gives the same bytes, another seed others', () => {
 });
 
 test('2,500 different messages of three months, none damaged, none of the future', () => {
-  expect(new Set(envelopes.map((e) => e.key)).size).toBe(2_500);
+  expect(new Set(envelopes.map((e) => e.messageId)).size).toBe(2_500);
   expect(envelopes.filter((e) => e.damage !== null)).toEqual([]);
   const dates = envelopes.map((e) => e.date ?? NaN);
   expect(Math.max(...dates)).toBeLessThan(now);
@@ -50,6 +50,6 @@ test('it has what real mail has: threads, HTML, attachments, lists, character se
 
 test('arrivals are different messages of this moment', () => {
   const arrivals = Array.from({ length: 50 }, (_, i) => parseEnvelope(demoArrival(i, 7, now).raw));
-  expect(new Set(arrivals.map((e) => e.key)).size).toBe(50);
+  expect(new Set(arrivals.map((e) => e.messageId)).size).toBe(50);
   expect(arrivals.every((e) => e.date === now && e.damage === null)).toBe(true);
 });

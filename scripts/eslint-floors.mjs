@@ -26,7 +26,7 @@ const coreFloors = [
 ];
 
 /** Packages that the core may use: pure computation, without a host. */
-const corePackages = ['zod', '@noble/hashes', 'entities', 'tldts', 'date-fns', 'rrule', 'ical.js', 'chrono-node'];
+const corePackages = ['zod', 'entities', 'tldts', 'date-fns', 'rrule', 'ical.js', 'chrono-node'];
 
 const packageName = (source) =>
   source

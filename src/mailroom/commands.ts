@@ -1,11 +1,11 @@
-// Commands: what a person can have done to the mail and the setup, and its undoing.
+// Commands: what a person can have done to the mail and the setup. Their undoing is in undo.ts.
 import { placeName, type Place } from '../core/mail/place';
 import { checkSetup, type Setup } from '../core/line/setup';
 import { dryRun, type Candidate, type DryRunChange } from '../core/line/dryRun';
 import type { Act, Receipt, Selection, SetupEdit } from './api';
-import { bit, valueAt, type ColumnName } from './columns';
-import type { JournalHead, Mailbox } from './mailbox';
-import type { Columns, JournalRecord } from './records';
+import { bit } from './columns';
+import type { Mailbox } from './mailbox';
+import type { Columns } from './records';
 import { editSetup } from './setupEdits';
 import { gone } from './tables';
 import { didTo, messages } from './words';
@@ -68,7 +68,7 @@ function plan(mailbox: Mailbox, ids: Int32Array, act: Act): Plan {
 }
 
 /** The receipt of a command that was done before under the same id: it is not done again. */
-function doneBefore(mailbox: Mailbox, command: string): Receipt | null {
+export function doneBefore(mailbox: Mailbox, command: string): Receipt | null {
   if (!mailbox.commands.has(command)) return null;
   const head = mailbox.heads.findLast((h) => h.command === command);
   return head ? { seq: head.seq, count: head.count, says: head.says } : nothing('Done.');
@@ -147,113 +147,6 @@ export async function changeSetup(
   const change = changes.length ? changeColumns(mailbox, changes) : {};
   const seq = await mailbox.commit({ command, by: 'you', says: words, setup: edits, ...change });
   return { ok: true, receipt: { seq, count: changes.length, says: words } };
-}
-
-/** Whether an entry is of a kind that can be undone: not what arrived, not what was deleted for good. */
-export const canUndo = (head: JournalHead): boolean => !head.final && head.by !== 'post office';
-
-/** The heads of one job: an import's parts are one entry. A command of its own is a job of one. */
-export const jobOf = (command: string): string => command.replace(/\/\d+$/, '');
-
-/** The last entry that undid this one, unless that was undone in turn. */
-export function undoneBy(heads: readonly JournalHead[], seq: number): number | null {
-  const by = heads.findLast((h) => h.undoes === seq);
-  if (!by) return null;
-  return undoneBy(heads, by.seq) === null ? by.seq : null;
-}
-
-/** What of a change still stands, and can be set back: the messages whose value no later command touched. */
-function setBack(mailbox: Mailbox, record: JournalRecord, name: ColumnName, into: Map<number, number>): void {
-  const { change } = record;
-  const before = change?.before[name];
-  const after = change?.after[name];
-  if (!change || before === undefined || after === undefined) return;
-  const now = mailbox.columns[name];
-  for (let i = 0; i < change.ids.length; i++) {
-    const id = change.ids[i];
-    const was = valueAt(before, i);
-    const became = valueAt(after, i);
-    if (name === 'bits') {
-      // Each bit by itself: a message archived, then flagged, can be unarchived and stays flagged.
-      const standing = (was ^ became) & ~(now[id] ^ became);
-      if (standing) into.set(id, (now[id] & ~standing) | (was & standing));
-    } else if (now[id] === became) into.set(id, was);
-  }
-}
-
-const arrays = {
-  place: Uint16Array,
-  placedAt: Float64Array,
-  bits: Uint8Array,
-  labels: Uint16Array,
-  trace: Uint32Array,
-  date: Float64Array,
-} as const;
-
-/**
- * Undoes a Logbook entry as a new command. Messages that later commands changed again keep what those did; the receipt
- * says how many. Undoing an undo does the thing again.
- */
-export async function undo(mailbox: Mailbox, command: string, seq: number): Promise<EditResult> {
-  const done = doneBefore(mailbox, command);
-  if (done) return { ok: true, receipt: done };
-  await mailbox.ready;
-  const entry = mailbox.heads.find((h) => h.seq === seq);
-  if (!entry) return { ok: false, error: `The Logbook has no entry ${seq}.` };
-  if (entry.final) return { ok: false, error: 'What was deleted for good cannot be brought back.' };
-  if (!canUndo(entry)) return { ok: false, error: 'Mail that arrived stays: move it to the Bin instead.' };
-  if (undoneBy(mailbox.heads, seq) !== null) return { ok: false, error: 'That was undone already.' };
-  const job = jobOf(entry.command);
-  const parts = mailbox.heads.filter((h) => jobOf(h.command) === job);
-  const columns: Columns = {};
-  const values = new Map<ColumnName, Map<number, number>>();
-  const touched = new Set<number>();
-  const edits: SetupEdit[] = [];
-  let kept = 0;
-  let all = 0;
-  for (const part of parts) {
-    const record = await mailbox.journalRecord(part.seq);
-    all += record.change?.ids.length ?? 0;
-    for (const name of Object.keys(record.change?.after ?? {}) as ColumnName[]) {
-      if (name === 'date') continue;
-      const map = values.get(name) ?? new Map<number, number>();
-      values.set(name, map);
-      setBack(mailbox, record, name, map);
-    }
-    for (const { before, after } of record.setup ?? []) {
-      const list: readonly { id: string }[] = mailbox.setup[after.list];
-      const now = list.find((item) => item.id === after.id) ?? null;
-      if (JSON.stringify(now) === JSON.stringify(after.item)) edits.push(before);
-      else kept++;
-    }
-  }
-  // A message counts as set back when the column that made the entry is; places come before all else.
-  const leading = values.get('place') ?? values.get('bits') ?? values.get('labels');
-  for (const id of leading?.keys() ?? []) touched.add(id);
-  const ids = Int32Array.from(touched).sort();
-  for (const [name, map] of values) {
-    const current = mailbox.columns[name];
-    const column = new arrays[name](ids.length);
-    for (let i = 0; i < ids.length; i++) column[i] = map.get(ids[i]) ?? current[ids[i]];
-    columns[name] = column;
-  }
-  if (edits.length) {
-    const next = edited(mailbox.setup, edits.toReversed());
-    if (!next.ok) return { ok: false, error: `It can’t be undone now: ${next.error}.` };
-  }
-  if (ids.length === 0 && edits.length === 0)
-    return { ok: false, error: 'Nothing of it is left to undo: later commands changed all of it.' };
-  const left = all - ids.length + kept;
-  const says = `Undid: ${entry.says}${left > 0 ? ` (${left === 1 ? 'one thing' : `${left.toLocaleString('en')} things`} changed since and stayed)` : ''}`;
-  const newSeq = await mailbox.commit({
-    command,
-    by: 'you',
-    says,
-    undoes: seq,
-    ...(ids.length ? { ids, after: columns } : {}),
-    ...(edits.length ? { setup: edits.toReversed() } : {}),
-  });
-  return { ok: true, receipt: { seq: newSeq, count: ids.length, says } };
 }
 
 /** How long the Bin keeps a message before it is deleted for good, in milliseconds. */

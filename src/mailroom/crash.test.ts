@@ -1,6 +1,7 @@
 // The power goes at every single write of a day's work: each time the mailbox comes back with every command whole or
 // not there, and all bytes of what is there can be read.
-import { act, changeSetup, undo } from './commands';
+import { act, changeSetup } from './commands';
+import { undo } from './undo';
 import { Mailbox } from './mailbox';
 import { memoryStore } from './storage';
 import { fill, incoming, openMailbox, PowerCut, stateOf, storeWithPowerCut, testTime } from './testing';

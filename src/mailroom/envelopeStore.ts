@@ -1,11 +1,10 @@
 // Envelopes: packed by 512 in storage; in memory from when the first of a pack is asked for.
-import { parseEnvelope, type Envelope } from '../core/mail/envelope';
-import { messageOf } from '../core/mail/mbox';
+import { readMessages, type KeptEnvelope } from './reading';
 import { envelopePackSize, keyOf, NewerStorage, readEnvelopes, recordVersion, SpoiltRecord } from './records';
 import type { RawStore } from './rawStore';
 import type { RecordStore } from './storage';
 
-const unreadable: Envelope = {
+const unreadable: KeptEnvelope = {
   messageId: '',
   date: null,
   from: { name: '', address: '' },
@@ -24,7 +23,7 @@ const unreadable: Envelope = {
 };
 
 export class EnvelopeStore {
-  private readonly packs: (Envelope[] | undefined)[] = [];
+  private readonly packs: (KeptEnvelope[] | undefined)[] = [];
 
   constructor(
     private readonly store: RecordStore,
@@ -63,11 +62,11 @@ export class EnvelopeStore {
   }
 
   /** Reads the envelopes of a pack again from the raw messages. */
-  private async rebuild(pack: number, expected: number): Promise<Envelope[]> {
-    const out: Envelope[] = [];
+  private async rebuild(pack: number, expected: number): Promise<KeptEnvelope[]> {
+    const out: KeptEnvelope[] = [];
     for (let i = 0; i < expected; i++) {
       const stored = await this.raws.read(pack * envelopePackSize + i).catch(() => null);
-      out.push(stored ? parseEnvelope(messageOf(stored.bytes, stored.form)) : unreadable);
+      out.push(stored ? (await readMessages([stored.bytes], stored.form))[0] : unreadable);
     }
     await this.store
       .set(keyOf.envelopes(pack), { v: recordVersion, rows: JSON.stringify(out) })
@@ -76,22 +75,22 @@ export class EnvelopeStore {
     return out;
   }
 
-  private pack(pack: number): Envelope[] {
+  private pack(pack: number): KeptEnvelope[] {
     const held = this.packs[pack];
-    if (!held) throw new Error(`Envelope pack ${pack} was not made ready.`);
+    if (!held) throw new Error(`KeptEnvelope pack ${pack} was not made ready.`);
     return held;
   }
 
   /** The envelope of a message whose pack was made ready. */
-  get(id: number): Envelope {
+  get(id: number): KeptEnvelope {
     return this.pack(Math.floor(id / envelopePackSize))[id % envelopePackSize] ?? unreadable;
   }
 
   /** Writes envelopes with the ids from `first` on. */
-  async append(first: number, envelopes: readonly Envelope[]): Promise<void> {
+  async append(first: number, envelopes: readonly KeptEnvelope[]): Promise<void> {
     const writes: Promise<void>[] = [];
     let at = 0;
-    const next: [number, Envelope[]][] = [];
+    const next: [number, KeptEnvelope[]][] = [];
     while (at < envelopes.length) {
       const id = first + at;
       const pack = Math.floor(id / envelopePackSize);

@@ -1,19 +1,15 @@
-import { parseEnvelope } from '../core/mail/envelope';
-import { messageOf } from '../core/mail/mbox';
 import { exportMail } from './exporting';
 import { importFiles, type MailFile } from './importing';
 import type { Mailbox } from './mailbox';
 import type { Parse } from './parsePool';
 import { fileName, logbook, rows } from './queries';
+import { readMessages } from './reading';
 import { memoryStore } from './storage';
 import { openMailbox } from './testing';
 import type { ImportProgress } from './api';
-import { undo } from './commands';
+import { undo } from './undo';
 
-const parse: Parse = async (messages, form) => ({
-  messages,
-  envelopes: messages.map((m) => parseEnvelope(messageOf(m, form))),
-});
+const parse: Parse = async (messages, form) => ({ messages, envelopes: await readMessages(messages, form) });
 const file = (name: string, text: string | Uint8Array<ArrayBuffer>): MailFile => new File([text], name);
 
 async function bringIn(mailbox: Mailbox, files: MailFile[], options: { job?: string; stopAt?: number } = {}) {

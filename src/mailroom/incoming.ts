@@ -1,6 +1,6 @@
 // Mail that comes in: told apart from what is here, sent down the line, stored, journalled.
 import { Line } from '../core/line/decide';
-import type { Envelope } from '../core/mail/envelope';
+import type { KeptEnvelope } from './reading';
 import { fromLineOf } from '../core/mail/mbox';
 import { parseDate } from '../core/mail/date';
 import type { Place } from '../core/mail/place';
@@ -13,7 +13,7 @@ import { gone } from './tables';
 /** A message on its way in. `place` null: the line decides. */
 export interface Incoming {
   stored: StoredMessage;
-  envelope: Envelope;
+  envelope: KeptEnvelope;
   place: Place | null;
   read: boolean;
   flagged: boolean;
@@ -22,7 +22,7 @@ export interface Incoming {
 }
 
 /** Two messages are the same when their Message-ID and their bytes are. */
-const identity = (envelope: Envelope): string => `${envelope.key} ${envelope.messageId}`;
+const identity = (envelope: KeptEnvelope): string => `${envelope.key} ${envelope.messageId}`;
 
 /**
  * Tells which messages of a job are here already. A mailbox holds as many copies of a message as the file that has
@@ -38,7 +38,7 @@ export class Duplicates {
       if (mailbox.columns.place[id] !== gone) this.count(this.here, mailbox.envelopes.get(id));
   }
 
-  private count(map: Map<string, number>, envelope: Envelope): number {
+  private count(map: Map<string, number>, envelope: KeptEnvelope): number {
     const key = identity(envelope);
     const n = (map.get(key) ?? 0) + 1;
     map.set(key, n);
@@ -46,7 +46,7 @@ export class Duplicates {
   }
 
   /** Whether a message is new; counts it either way. */
-  isNew(envelope: Envelope): boolean {
+  isNew(envelope: KeptEnvelope): boolean {
     const seen = this.count(this.seen, envelope);
     if (seen <= (this.here.get(identity(envelope)) ?? 0)) return false;
     this.here.set(identity(envelope), seen);

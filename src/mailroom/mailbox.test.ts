@@ -1,4 +1,5 @@
-import { act, changeSetup, tidyBin, undo } from './commands';
+import { act, changeSetup, tidyBin } from './commands';
+import { undo } from './undo';
 import { addMessages, Duplicates } from './incoming';
 import { Mailbox, NotWritten } from './mailbox';
 import { logbook, open, overview, rows, whyHere } from './queries';

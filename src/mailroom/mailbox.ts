@@ -4,7 +4,7 @@
 // it twice is applying it once. State packs follow behind, and `meta` says up to which record they are complete. After
 // a crash the records beyond that are applied again. The journal alone can rebuild all state.
 import { emptySetup, type Setup } from '../core/line/setup';
-import type { Envelope } from '../core/mail/envelope';
+import type { KeptEnvelope } from './reading';
 import { StateColumns } from './columns';
 import { EnvelopeStore } from './envelopeStore';
 import { RawStore, type StoredMessage } from './rawStore';
@@ -83,7 +83,9 @@ export class Mailbox {
   postOn = false;
   revision = 0;
   seq = 0;
-  /** Settled once all envelopes and the journal are in memory. */
+  /** Settled once the Logbook's entries are in memory. */
+  journalReady: Promise<void> = Promise.resolve();
+  /** Settled once all envelopes are in memory, too. */
   ready: Promise<void> = Promise.resolve();
 
   private readonly dirty = new Set<number>();
@@ -145,7 +147,8 @@ export class Mailbox {
     this.views = new Views(this.columns, this.tables, this.damaged);
     this.views.rebuild();
     this.revision = this.seq;
-    this.ready = this.loadRest(from);
+    this.journalReady = this.loadHeads(from);
+    this.ready = this.journalReady.then(() => this.loadEnvelopes());
   }
 
   /** Applies the journal's records after `from`. */
@@ -168,8 +171,8 @@ export class Mailbox {
     }
   }
 
-  /** Reads what the first rows don't need: the Logbook's entries, and all envelopes. */
-  private async loadRest(replayedFrom: number): Promise<void> {
+  /** Reads the Logbook's entries, which the first rows don't need. */
+  private async loadHeads(replayedFrom: number): Promise<void> {
     const heads: JournalHead[] = [];
     for (let at = 1; at <= replayedFrom; at += 64) {
       const seqs = Array.from({ length: Math.min(64, replayedFrom - at + 1) }, (_, i) => at + i);
@@ -182,6 +185,10 @@ export class Mailbox {
     }
     this.heads.unshift(...heads);
     for (const head of heads) this.commands.add(head.command);
+    this.bump();
+  }
+
+  private async loadEnvelopes(): Promise<void> {
     const { count } = this.columns;
     await this.envelopes.ensureAll(count);
     // Decoding all at once would hold up whoever asks for rows meanwhile.
@@ -245,7 +252,11 @@ export class Mailbox {
   }
 
   /** Stores the bytes and envelopes of messages that a command is about to add. Throws NotWritten. */
-  async writeMessages(first: number, stored: readonly StoredMessage[], envelopes: readonly Envelope[]): Promise<void> {
+  async writeMessages(
+    first: number,
+    stored: readonly StoredMessage[],
+    envelopes: readonly KeptEnvelope[],
+  ): Promise<void> {
     try {
       await Promise.all([this.raws.append(first, stored), this.envelopes.append(first, envelopes)]);
     } catch (error) {

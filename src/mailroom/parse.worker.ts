@@ -1,6 +1,6 @@
 // A parse worker: raw messages in, envelopes out. There are as many of them as there are cores to spare.
-import { parseEnvelope, type Envelope } from '../core/mail/envelope';
-import { messageOf, type Form } from '../core/mail/mbox';
+import type { Form } from '../core/mail/mbox';
+import { readMessages, type KeptEnvelope } from './reading';
 
 /** What a parse worker is sent. */
 export interface ParseJob {
@@ -12,7 +12,7 @@ export interface ParseJob {
 /** What it answers: an envelope for each message, in their order, and the messages back. */
 export interface ParseAnswer {
   job: number;
-  envelopes: Envelope[];
+  envelopes: KeptEnvelope[];
   messages: Uint8Array<ArrayBuffer>[];
 }
 
@@ -21,7 +21,7 @@ const scope = globalThis as unknown as {
   postMessage(answer: ParseAnswer, transfer: Transferable[]): void;
 };
 
-scope.onmessage = ({ data: { job, form, messages } }) => {
-  const envelopes = messages.map((stored) => parseEnvelope(messageOf(stored, form)));
+scope.onmessage = async ({ data: { job, form, messages } }) => {
+  const envelopes = await readMessages(messages, form);
   scope.postMessage({ job, envelopes, messages }, [...new Set(messages.map((m) => m.buffer))]);
 };

@@ -1,11 +1,11 @@
 // The parse workers, shared out: a batch goes to the one with the least to do.
-import type { Envelope } from '../core/mail/envelope';
+import type { KeptEnvelope } from './reading';
 import type { Form } from '../core/mail/mbox';
 import type { ParseAnswer, ParseJob } from './parse.worker';
 
 export interface ParsedBatch {
   messages: Uint8Array[];
-  envelopes: Envelope[];
+  envelopes: KeptEnvelope[];
 }
 
 /** Parses a batch of stored messages. Their buffers are handed over, and come back with the answer. */

@@ -1,7 +1,7 @@
 // The post office as the mailroom reaches it: changes after a cursor, and a message to be sent.
 import { z } from 'zod';
 import { decodeBase64 } from '../core/mail/transfer';
-import { parseEnvelope } from '../core/mail/envelope';
+import { readMessages } from './reading';
 import type { Incoming } from './incoming';
 
 /** What the post office answers when asked what is new. */
@@ -77,20 +77,19 @@ export function serverPostOffice(base = '/api/post'): PostOffice {
 }
 
 /** What the post office handed out, ready to come in. What it kept elsewhere than in its inbox stays there. */
-export function incomingFrom(changes: Changes): Incoming[] {
+export async function incomingFrom(changes: Changes): Promise<Incoming[]> {
   const encoder = new TextEncoder();
-  return changes.messages.map(({ raw, place, seen, flagged }) => {
-    const bytes = decodeBase64(encoder.encode(raw));
-    return {
-      stored: { bytes, form: 'eml' },
-      envelope: parseEnvelope(bytes),
-      place: place === 'inbox' ? null : place,
-      read: seen,
-      flagged,
-      why:
-        place === 'inbox'
-          ? null
-          : { station: 'post office', by: null, says: 'It already stood there when the post office handed it over.' },
-    };
-  });
+  const raws = changes.messages.map(({ raw }) => decodeBase64(encoder.encode(raw)));
+  const envelopes = await readMessages(raws, 'eml');
+  return changes.messages.map(({ place, seen, flagged }, i) => ({
+    stored: { bytes: raws[i], form: 'eml' },
+    envelope: envelopes[i],
+    place: place === 'inbox' ? null : place,
+    read: seen,
+    flagged,
+    why:
+      place === 'inbox'
+        ? null
+        : { station: 'post office', by: null, says: 'It already stood there when the post office handed it over.' },
+  }));
 }

@@ -21,10 +21,11 @@ import type {
   WhyLine,
 } from './api';
 import { bit } from './columns';
-import { binKeeps, candidates, canUndo, edited, jobOf, undoneBy } from './commands';
+import { binKeeps, candidates, edited } from './commands';
 import type { JournalHead, Mailbox } from './mailbox';
 import type { StoredTraceLine } from './records';
 import { gone } from './tables';
+import { canUndo, jobOf, undoneBy } from './undo';
 
 /** A message as one row shows it. Its envelope must have been made ready. */
 export function rowOf(mailbox: Mailbox, id: number): Row {
@@ -168,7 +169,7 @@ const stationWords: Record<StoredTraceLine['station'], string> = {
 
 /** The answer to “Why here”, in the order in which it was decided, then every move since. */
 export async function whyHere(mailbox: Mailbox, id: number): Promise<WhyLine[]> {
-  await mailbox.ready;
+  await mailbox.journalReady;
   const { columns, tables, heads, setup } = mailbox;
   if (id < 0 || id >= columns.count) return [];
   const arrival = heads.find((h) => h.added && h.ids && includes(h.ids, id));

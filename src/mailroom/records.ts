@@ -8,7 +8,7 @@
 //   journal/00000000 one command: what it was, before and after
 //   aside/…          a record that could not be read, kept as it was found
 import { z } from 'zod';
-import { envelopeSchema, type Envelope } from '../core/mail/envelope';
+import { keptEnvelopeSchema, type KeptEnvelope } from './reading';
 import { setupSchema } from '../core/line/setup';
 import { setupEditSchema } from './api';
 
@@ -79,7 +79,7 @@ export const statePackSchema = z.object({
 export type StatePack = z.infer<typeof statePackSchema>;
 
 export const envelopePackSchema = z.object({ ...versioned, rows: z.string() });
-const envelopeRows = z.array(envelopeSchema);
+const envelopeRows = z.array(keptEnvelopeSchema);
 
 export const rawPackSchema = z.object({
   ...versioned,
@@ -172,7 +172,7 @@ export function readRecord<T>(key: string, record: unknown, schema: z.ZodType<T>
 }
 
 /** The envelopes of a pack. */
-export function readEnvelopes(key: string, record: unknown): Envelope[] {
+export function readEnvelopes(key: string, record: unknown): KeptEnvelope[] {
   const { rows } = readRecord(key, record, envelopePackSchema);
   let parsed: unknown;
   try {

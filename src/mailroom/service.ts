@@ -2,7 +2,7 @@
 import type { Setup } from '../core/line/setup';
 import type { Mailroom, MailroomEvent, Outcome, PostStatus, Receipt, SetupEdit } from './api';
 import { actSchema, selectionSchema, setupEditSchema, viewSchema } from './api';
-import { act, changeSetup, tidyBin, undo } from './commands';
+import { act, changeSetup, tidyBin } from './commands';
 import { exportMail } from './exporting';
 import { importFiles, type ImportControl } from './importing';
 import { addMessages } from './incoming';
@@ -11,6 +11,7 @@ import type { ParsePool } from './parsePool';
 import { incomingFrom, type PostOffice } from './postOffice';
 import * as queries from './queries';
 import type { RecordStore } from './storage';
+import { undo } from './undo';
 import { messages } from './words';
 
 /** What the service needs from where it runs. */
@@ -70,7 +71,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       Object.assign(post, { perMinute: changes.perMinute, paused: changes.paused });
       more = changes.more;
       if (changes.messages.length === 0 && changes.cursor === mailbox.cursor) break;
-      const incoming = incomingFrom(changes);
+      const incoming = await incomingFrom(changes);
       arrived += incoming.length;
       await mailbox.exclusive(() =>
         addMessages(mailbox, incoming, {
@@ -126,14 +127,14 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     undo: (command, seq) =>
       outcome(() =>
         mailbox.exclusive(async () => {
-          await mailbox.ready;
+          await mailbox.journalReady;
           const entry = seq === 'last' ? queries.lastUndoable(mailbox)?.seq : seq;
           if (entry === undefined) return { ok: false, error: 'There is nothing left to undo.' };
           return undo(mailbox, command, entry);
         }),
       ),
     logbook: async (who, from, to) => {
-      await mailbox.ready;
+      await mailbox.journalReady;
       return queries.logbook(mailbox, who, from, to);
     },
     importFiles: async (job, files, target) => {

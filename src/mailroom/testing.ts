@@ -13,7 +13,7 @@ export function incoming(n: number, from = `sender${n % 7}@harbour.example`, pla
   );
   return {
     stored: { bytes, form: 'eml' },
-    envelope: parseEnvelope(bytes),
+    envelope: { ...parseEnvelope(bytes), key: `key of ${n}` },
     place,
     read: false,
     flagged: false,

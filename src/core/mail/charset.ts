@@ -38,9 +38,23 @@ function decoderFor(label: string): TextDecoder | null {
 const utf8 = new TextDecoder('utf-8', { fatal: true });
 const latin = new TextDecoder('windows-1252');
 
+/** What windows-1252 has at 0x80 to 0x9f (Encoding Standard, index windows-1252). */
+const windows1252 =
+  '\u20ac\u0081\u201a\u0192\u201e\u2026\u2020\u2021\u02c6\u2030\u0160\u2039\u0152\u008d\u017d\u008f' +
+  '\u0090\u2018\u2019\u201c\u201d\u2022\u2013\u2014\u02dc\u2122\u0161\u203a\u0153\u009d\u017e\u0178';
+const upperControls = new RegExp('[\\u0080-\\u009f]', 'g');
+
+/**
+ * Windows-1252 as the standard has it. Node.js 20 reads it as ISO-8859-1, which leaves control characters where the
+ * standard has letters and signs; in browsers there is nothing left to mend.
+ */
+function decodeLatin(bytes: Uint8Array): string {
+  return latin.decode(bytes).replace(upperControls, (c) => windows1252[c.charCodeAt(0) - 0x80]);
+}
+
 /**
  * Bytes as text with one UTF-16 unit for each byte, so that an index into the text is an index into the bytes.
- * Bytes below 0x80 are themselves; the rest are windows-1252 (Encoding Standard, section 9).
+ * Bytes below 0x80 are themselves; the others are something else than those.
  */
 export function byteText(bytes: Uint8Array): string {
   return latin.decode(bytes);
@@ -51,7 +65,7 @@ export function decodeUnlabelled(bytes: Uint8Array): string {
   try {
     return utf8.decode(bytes);
   } catch {
-    return latin.decode(bytes);
+    return decodeLatin(bytes);
   }
 }
 
@@ -67,5 +81,7 @@ export function isKnownCharset(label: string): boolean {
 export function decodeText(bytes: Uint8Array, label: string | null): string {
   const key = label?.trim().toLowerCase() ?? '';
   if (key === '' || key === 'us-ascii' || key === 'ascii') return decodeUnlabelled(bytes);
-  return decoderFor(key)?.decode(bytes) ?? decodeUnlabelled(bytes);
+  const decoder = decoderFor(key);
+  if (decoder?.encoding === 'windows-1252') return decodeLatin(bytes);
+  return decoder?.decode(bytes) ?? decodeUnlabelled(bytes);
 }

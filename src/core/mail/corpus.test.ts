@@ -67,6 +67,13 @@ const kinds: [name: string, count: number, is: (d: Disagreement) => boolean][] =
   // Big5 whose second byte is “_”, which the Q encoding reads as a blank (RFC 2047, section 4.2): Python gives the word
   // undecoded, here all but that character is read.
   ['bytes that are not Big5', 1, (d) => d.field === 'subject' && /^Subject: =\?big5\?Q\?/m.test(d.header)],
+  // Bytes 0x80 to 0x9f called ISO-8859-1: Python has control characters, here they are the letters and signs of
+  // windows-1252, as the Encoding Standard reads that label.
+  [
+    'windows-1252 called ISO-8859-1',
+    1,
+    (d) => d.field === 'subject' && /^Subject: .*=\?iso-8859-1\?Q\?/im.test(d.header),
+  ],
 ];
 
 describe('the real corpus', () => {
@@ -84,6 +91,6 @@ describe('the real corpus', () => {
 
   test('no other disagreement', () => {
     const rest = out.filter((d) => !kinds.some(([, , is]) => is(d)));
-    expect(rest.map((d) => [d.field, d.envelope.key])).toEqual([]);
+    expect(rest.map((d) => [d.field, hash(d.envelope.messageId)])).toEqual([]);
   });
 });

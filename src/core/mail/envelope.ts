@@ -1,6 +1,4 @@
 // The envelope: what is known of a message without opening it again (the word is IMAP's, RFC 9051, section 7.5.2).
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex } from '@noble/hashes/utils.js';
 import { z } from 'zod';
 import { parseAddresses, type Address } from './address';
 import { attachmentList, bodyText } from './body';
@@ -35,8 +33,6 @@ export const envelopeSchema = z.object({
   textLength: z.number(),
   /** Size of the raw message, in bytes. */
   size: z.number(),
-  /** The first 128 bits of the raw message's SHA-256, in hex: tells one message from another. */
-  key: z.string(),
   /** What is broken about it, in a sentence; null where nothing is. */
   damage: z.string().nullable(),
 });
@@ -82,13 +78,6 @@ function previewOf(text: string): string {
   return oneLine(own).slice(0, 160);
 }
 
-/** A raw message's key: the first 128 bits of its SHA-256 in hex, final line breaks left out. */
-export function messageKey(raw: Uint8Array): string {
-  let end = raw.length;
-  while (end > 0 && (raw[end - 1] === 10 || raw[end - 1] === 13)) end--;
-  return bytesToHex(sha256(raw.subarray(0, end)).subarray(0, 16));
-}
-
 /**
  * Reads the envelope of a raw message. Never throws: what can't be read is empty, and `damage` says what is wrong.
  */
@@ -118,7 +107,6 @@ export function parseEnvelope(raw: Uint8Array): Envelope {
     preview: previewOf(body),
     textLength: body.length,
     size: raw.length,
-    key: messageKey(raw),
     damage,
   };
 }

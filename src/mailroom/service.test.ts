@@ -1,0 +1,216 @@
+// The service as the page has it, over a post office that is a script.
+import { demoSetup } from '../../demo/setup';
+import type { MailroomEvent, Mailroom } from './api';
+import { openService } from './service';
+import type { Changes, PostOffice } from './postOffice';
+import { memoryStore, type RecordStore } from './storage';
+import { testTime } from './testing';
+
+const raw = (n: number, from = `a${n}@b.example`) =>
+  Buffer.from(
+    `From: ${from}\r\nTo: me@c.example\r\nSubject: Message ${n}\r\nMessage-ID: <${n}@b.example>\r\n\r\nText\r\n`,
+  ).toString('base64');
+
+/** A post office that gives out one batch after another, then nothing. */
+function scripted(batches: Changes['messages'][]): PostOffice & { asked: (string | null)[]; broken: boolean } {
+  const office = {
+    asked: [] as (string | null)[],
+    broken: false,
+    changes: async (cursor: string | null): Promise<Changes> => {
+      if (office.broken) throw new Error('The post office does not answer. Is the server still running?');
+      office.asked.push(cursor);
+      const at = Number(cursor ?? 0);
+      const messages = batches[at] ?? [];
+      return {
+        cursor: String(Math.min(at + 1, batches.length)),
+        more: at + 1 < batches.length,
+        perMinute: 3,
+        paused: false,
+        messages,
+      };
+    },
+    setRate: async (perMinute: number, paused: boolean) => ({ perMinute, paused }),
+    submit: async () => ({ messageId: '' }),
+  };
+  return office;
+}
+
+jest.useFakeTimers({ doNotFake: ['setTimeout', 'setImmediate', 'nextTick', 'queueMicrotask', 'Date', 'performance'] });
+
+async function start(post: PostOffice, store: RecordStore = memoryStore()) {
+  const told: MailroomEvent[] = [];
+  const service: Mailroom = await openService({
+    store,
+    now: () => testTime,
+    pool: { size: 1, parse: () => Promise.reject(new Error('no files here')), end: () => undefined },
+    post,
+    demoSetup: async () => demoSetup(testTime),
+    tell: (event) => told.push(event),
+  });
+  return { service, told };
+}
+
+const inbox = { kind: 'place' as const, place: 'inbox' as const };
+
+test('nothing has begun until it is begun; the demo brings its setup and its mail', async () => {
+  const post = scripted([
+    [{ raw: raw(1), place: 'inbox', seen: false, flagged: true }],
+    [{ raw: raw(2), place: 'archive', seen: true, flagged: false }],
+  ]);
+  const { service } = await start(post);
+  expect(await service.begun()).toBe(false);
+  expect((await service.overview()).post.on).toBe(false);
+  expect(await service.begin('demo')).toMatchObject({ ok: true });
+  expect(await service.checkNow()).toMatchObject({ on: true, lastChecked: testTime, error: null, perMinute: 3 });
+  const overview = await service.overview();
+  expect(overview.setup.rules.length).toBeGreaterThan(3);
+  expect(overview.places.find((p) => p.place === 'archive')).toEqual({ place: 'archive', total: 1, unread: 0 });
+  expect((await service.rows(inbox, 0, 9)).rows).toMatchObject([{ subject: 'Message 1', flagged: true, unread: true }]);
+  expect((await service.logbook('all', 0, 9)).entries.map((e) => [e.by, e.says])).toEqual([
+    ['post office', '2 messages arrived'],
+    ['Wide Sort', 'Began with the demo mailbox'],
+  ]);
+  expect((await service.logbook('you', 0, 9)).total).toBe(0);
+});
+
+test('mail that arrives rides the line, and is asked for only once also after a restart', async () => {
+  const post = scripted([[{ raw: raw(1, 'x@pill-harbour.example'), place: 'inbox', seen: false, flagged: false }]]);
+  const store = memoryStore();
+  const { service } = await start(post, store);
+  await service.begin('demo');
+  await service.checkNow();
+  const why = await service.whyHere(0);
+  expect(why.map((l) => l.says)).toEqual(['The domain pill-harbour.example is Blocked, so it went to Junk.']);
+  expect(why[0].setting).toBe('entry:pills');
+  const again = await start(post, store);
+  await again.service.checkNow();
+  expect((await again.service.overview()).total).toBe(1);
+  expect(post.asked.at(-1)).toBe('1');
+});
+
+test('a post office that does not answer is told in words, and asked again', async () => {
+  const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
+  const { service } = await start(post);
+  post.broken = true;
+  await service.begin('demo');
+  expect((await service.checkNow()).error).toMatch(/does not answer/);
+  post.broken = false;
+  expect(await service.checkNow()).toMatchObject({ error: null });
+  expect((await service.overview()).total).toBe(1);
+});
+
+test('one’s own mailbox has no post office', async () => {
+  const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
+  const { service } = await start(post);
+  await service.begin('own');
+  expect(await service.checkNow()).toMatchObject({ on: false, lastChecked: null });
+  expect(post.asked).toEqual([]);
+});
+
+test('opening marks read without being what Undo takes back; Undo finds the last command by itself', async () => {
+  const post = scripted([[1, 2].map((n) => ({ raw: raw(n), place: 'inbox' as const, seen: false, flagged: false }))]);
+  const { service } = await start(post);
+  await service.begin('demo');
+  await service.checkNow();
+  expect(await service.undo('u0', 'last')).toEqual({ ok: false, error: 'There is nothing left to undo.' });
+  await service.act('a', { ids: [0] }, { do: 'move', place: 'bin' });
+  await service.act('b', { ids: [1] }, { do: 'read', value: true, opened: true });
+  expect((await service.overview()).undo?.says).toBe('Binned “Message 1”');
+  expect(await service.undo('u1', 'last')).toMatchObject({ ok: true, receipt: { says: 'Undid: Binned “Message 1”' } });
+  expect((await service.rows(inbox, 0, 9)).rows.map((r) => r.unread)).toEqual([false, true]);
+  const arrived = (await service.logbook('all', 0, 9)).entries.find((e) => e.by === 'post office');
+  expect(arrived?.undoable).toBe(false);
+  expect(await service.undo('u2', arrived?.seq ?? 0)).toEqual({
+    ok: false,
+    error: 'Mail that arrived stays: move it to the Bin instead.',
+  });
+});
+
+test('the dry run names wanted mail first: from people the person wrote to, and flagged', async () => {
+  const post = scripted([
+    [
+      {
+        raw: Buffer.from('From: me@c.example\r\nTo: a@b.example\r\n\r\nx').toString('base64'),
+        place: 'sent',
+        seen: true,
+        flagged: false,
+      },
+      { raw: raw(1, 'a@b.example'), place: 'inbox', seen: false, flagged: false },
+      { raw: raw(2, 'other@b.example'), place: 'inbox', seen: true, flagged: true },
+      { raw: raw(3, 'third@b.example'), place: 'inbox', seen: true, flagged: false },
+    ],
+  ]);
+  const { service } = await start(post);
+  await service.begin('demo');
+  await service.checkNow();
+  const item = {
+    id: 'e',
+    kind: 'domain' as const,
+    value: 'b.example',
+    standing: 'blocked' as const,
+    since: 0,
+    why: '',
+  };
+  const result = await service.dryRun([{ list: 'register', id: 'e', item }], null);
+  expect(result).toMatchObject({
+    ok: true,
+    report: {
+      total: 3,
+      moves: [{ from: 'inbox', to: 'junk', count: 3 }],
+      wanted: { writtenTo: 1, flagged: 1, unread: 1 },
+      matching: null,
+    },
+  });
+  expect(result.ok && result.report.sample.map((s) => s.row.subject)).toEqual(['Message 1', 'Message 2', 'Message 3']);
+  // What it said comes true.
+  expect(await service.editSetup('s', [{ list: 'register', id: 'e', item }], 'Blocked b.example', true)).toMatchObject({
+    receipt: { count: 3 },
+  });
+  expect((await service.rows({ kind: 'place', place: 'junk' }, 0, 9)).total).toBe(3);
+});
+
+test('a rule’s dry run counts what its conditions match, also what an earlier station takes', async () => {
+  const post = scripted([
+    [1, 2].map((n) => ({
+      raw: raw(n, n === 1 ? 'x@pill-harbour.example' : 'y@b.example'),
+      place: 'inbox' as const,
+      seen: false,
+      flagged: false,
+    })),
+  ]);
+  const { service } = await start(post);
+  await service.begin('demo');
+  await service.checkNow();
+  const item = {
+    id: 'r',
+    name: '',
+    on: true,
+    match: 'all' as const,
+    when: [{ field: 'subject' as const, contains: 'message' }],
+    then: [{ do: 'move' as const, place: 'archive' as const }],
+  };
+  expect(await service.dryRun([{ list: 'rules', id: 'r', item }], 'r')).toMatchObject({
+    ok: true,
+    report: { total: 1, matching: 2 },
+  });
+  expect(
+    await service.dryRun(
+      [{ list: 'rules', id: 'r', item: { ...item, then: [{ do: 'move', place: 'folder:none' }] } }],
+      'r',
+    ),
+  ).toMatchObject({ ok: false, error: expect.stringMatching(/there is no folder/) });
+});
+
+test('starting afresh leaves nothing, not even what would be written later', async () => {
+  const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
+  const records = new Map<string, unknown>();
+  const { service, told } = await start(post, memoryStore(records));
+  await service.begin('demo');
+  await service.checkNow();
+  await service.eraseAll();
+  expect(await service.begun()).toBe(false);
+  expect(told).toContainEqual({ kind: 'revision', revision: -1 });
+  // The state packs of before follow after 400 ms; they must not come any more.
+  await new Promise((resolve) => setTimeout(resolve, 500));
+  expect([...records.keys()]).toEqual([]);
+});
