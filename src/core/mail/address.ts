@@ -10,6 +10,8 @@ export interface Address {
 type Token = { kind: 'text' | 'quoted' | 'comment' | 'literal' | 'special'; text: string };
 
 const specials = new Set(['<', '>', '@', ',', ';', ':']);
+/** A run of characters that are neither blank nor of any meaning of their own. */
+const run = /[^\s"()[\]<>@,;:]+/y;
 
 /** Reads up to the closing character, with backslash pairs resolved; comments nest (section 3.2.2). */
 function delimited(text: string, start: number, open: string, close: string): { value: string; end: number } {
@@ -43,8 +45,8 @@ function tokens(text: string): Token[] {
       i++;
     } else if (c === ' ' || c === '\t' || c === '\r' || c === '\n') i++;
     else {
-      let end = i + 1;
-      while (end < text.length && !/[\s"()[\]<>@,;:]/.test(text[end])) end++;
+      run.lastIndex = i;
+      const end = run.test(text) ? run.lastIndex : i + 1;
       // A lone closing bracket stands for itself, or the walk would not move on.
       out.push({ kind: 'text', text: text.slice(i, end) });
       i = end;

@@ -17,8 +17,16 @@ export interface AttachmentInfo {
   size: number;
 }
 
-/** The text of a leaf. */
-function leafText(raw: Uint8Array, part: Part): string {
+/** Character sets in which every ASCII byte is itself, whatever stands before it. */
+const keepsAscii = /^(?:utf-8|us-ascii|ascii|iso-8859-\d+|windows-\d+|koi8-[ru])$/i;
+const beyondAscii = /[^\0-\x7f]/;
+
+/** The text of a leaf. Most text is plain ASCII as it stands, and need not be decoded at all. */
+function leafText(raw: Uint8Array, part: Part, text: string): string {
+  if (part.encoding !== 'base64' && part.encoding !== 'quoted-printable' && keepsAscii.test(part.charset ?? 'ascii')) {
+    const plain = text.slice(part.start, part.end);
+    if (!beyondAscii.test(plain)) return plain;
+  }
   return decodeText(decodeTransfer(raw.subarray(part.start, part.end), part.encoding), part.charset);
 }
 
@@ -42,7 +50,7 @@ function chosen(part: Part, plain: boolean): Part[] {
 export function bodyBlocks(raw: Uint8Array, structure: Structure, plain = false): BodyBlock[] {
   return chosen(structure.root, plain).map((part) => ({
     kind: part.type === 'text/html' ? 'html' : 'text',
-    content: leafText(raw, part),
+    content: leafText(raw, part, structure.text),
   }));
 }
 

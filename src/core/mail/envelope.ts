@@ -58,7 +58,7 @@ function firstId(field: string | null): string {
 function people(fields: readonly HeaderField[], name: string): Address[] {
   const out: Address[] = [];
   for (const field of fields)
-    if (field.name.toLowerCase() === name) out.push(...parseAddresses(field.value, mostRecipients - out.length));
+    if (field.key === name) out.push(...parseAddresses(field.value, mostRecipients - out.length));
   return out.map((a) => ({ name: oneLine(a.name), address: a.address }));
 }
 
@@ -71,7 +71,7 @@ export function listIdOf(field: string | null): string {
 /** The first words of a text, without what it quotes. */
 function previewOf(text: string): string {
   const own = text
-    .slice(0, 4_000)
+    .slice(0, 1_500)
     .split('\n')
     .filter((line) => !line.startsWith('>'))
     .join(' ');

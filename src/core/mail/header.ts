@@ -1,10 +1,36 @@
 // Header fields (RFC 5322, section 2.2): found, unfolded, looked up by name.
 import { byteText, decodeUnlabelled } from './charset';
 
-/** One header field: its name as written, and its value unfolded, not yet decoded. */
-export interface HeaderField {
-  name: string;
-  value: string;
+const beyondAscii = /[^\0-\x7f]/;
+
+/** One header field. Its value is read when it is first asked for: of a message's thirty fields a dozen ever are. */
+export class HeaderField {
+  /** The name in lower case, by which it is looked up. */
+  readonly key: string;
+  private read: string | null = null;
+
+  constructor(
+    /** The name as written. */
+    readonly name: string,
+    private readonly raw: Uint8Array,
+    private readonly text: string,
+    private readonly from: number,
+    private readonly to: number,
+  ) {
+    this.key = name.toLowerCase();
+  }
+
+  /** The value, unfolded (RFC 5322, section 2.2.3), its encoded words not yet decoded. */
+  get value(): string {
+    return (this.read ??= this.unfold());
+  }
+
+  private unfold(): string {
+    let value = this.text.slice(this.from, this.to);
+    // Raw bytes above 0x7f: UTF-8 as RFC 6532 allows, else the windows-1252 that older mailers wrote.
+    if (beyondAscii.test(value)) value = decodeUnlabelled(this.raw.subarray(this.from, this.to));
+    return (value.includes('\n') ? value.replace(/\r?\n/g, '') : value).trim();
+  }
 }
 
 /** A header block: its fields in order, and where in the bytes the body begins. */
@@ -35,7 +61,7 @@ export function readHeader(raw: Uint8Array, text: string, start: number, end: nu
   let from = -1;
   let to = -1;
   const finish = () => {
-    if (from >= 0) fields.push({ name, value: fieldText(raw, text, from, to) });
+    if (from >= 0) fields.push(new HeaderField(name, raw, text, from, to));
     from = -1;
   };
   while (at < end) {
@@ -72,22 +98,9 @@ export function readHeader(raw: Uint8Array, text: string, start: number, end: nu
   return { fields, bodyStart };
 }
 
-function fieldText(raw: Uint8Array, text: string, from: number, to: number): string {
-  let value = text.slice(from, to);
-  // Raw bytes above 0x7f: UTF-8 as RFC 6532 allows, else the windows-1252 that older mailers wrote.
-  for (let i = 0; i < value.length; i++)
-    if (value.charCodeAt(i) > 127) {
-      value = decodeUnlabelled(raw.subarray(from, to));
-      break;
-    }
-  return value.replace(/\r?\n/g, '').trim();
-}
-
-/** The value of the first field of that name (any case), or null. */
+/** The value of the first field of that name, which is given in lower case, or null. */
 export function fieldValue(fields: readonly HeaderField[], name: string): string | null {
-  const wanted = name.toLowerCase();
-  for (const field of fields)
-    if (field.name.length === wanted.length && field.name.toLowerCase() === wanted) return field.value;
+  for (const field of fields) if (field.key === name) return field.value;
   return null;
 }
 

@@ -26,6 +26,8 @@ export interface Part {
 
 /** What a message is made of, and what is broken about it, in a sentence for the person, or null. */
 export interface Structure {
+  /** The whole message as byte text (charset.ts): an index into it is an index into the bytes. */
+  text: string;
   fields: HeaderField[];
   root: Part;
   damage: string | null;
@@ -111,7 +113,7 @@ export function parseStructure(raw: Uint8Array, text: string = byteText(raw)): S
   if (raw.length === 0) walk.damage = 'It is empty.';
   else if (header.fields.length === 0) walk.damage = 'It has no header, so it has no sender, subject or date.';
   const root = partOf(walk, header.fields, header.bodyStart, raw.length, 0, 'text/plain');
-  return { fields: header.fields, root, damage: walk.damage };
+  return { text, fields: header.fields, root, damage: walk.damage };
 }
 
 /** The leaves of the tree, in order: what a reader meets. */
