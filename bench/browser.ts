@@ -116,12 +116,16 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
     time += await bringIn(page, files.slice(half), 'junk');
     const longestFreeze = Number(await page.evaluate('window.longest'));
 
-    // A new page, as after a restart: the old one, and all that it had in memory, is gone.
-    await page.close();
-    page = await context.newPage();
-    await page.addInitScript(watchFirstRow);
-    await page.goto(`${address}/inbox`);
-    const coldOpen = await value(page, 'first');
+    // A new page, as after a restart: the old one, and all that it had in memory, is gone. The middle one of five.
+    const opens: number[] = [];
+    for (let n = 0; n < 5; n++) {
+      await page.close();
+      page = await context.newPage();
+      await page.addInitScript(watchFirstRow);
+      await page.goto(`${address}/inbox`);
+      opens.push(await value(page, 'first'));
+    }
+    const coldOpen = opens.sort((x, y) => x - y)[2];
     // A dry run reads every envelope: once it answers, all of the mailbox is in memory.
     const asked = performance.now();
     await page.goto(`${address}/register/new?value=nobody.example`);

@@ -52,7 +52,16 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   });
 
   app.addContentTypeParser('message/rfc822', { parseAs: 'buffer' }, (_request, body, done) => done(null, body));
-  await app.register(fastifyStatic, { root: path.resolve(options.dist), wildcard: false });
+  await app.register(fastifyStatic, {
+    root: path.resolve(options.dist),
+    wildcard: false,
+    cacheControl: false,
+    // The build names its files by their content: the browser may keep them, and what it has compiled of them.
+    setHeaders: (reply, file) => {
+      const named = file.includes(`${path.sep}assets${path.sep}`);
+      void reply.header('cache-control', named ? 'public, max-age=31536000, immutable' : 'no-cache');
+    },
+  });
 
   app.get<{ Querystring: { cursor?: string } }>('/api/post/changes', async (request) =>
     post.changes(request.query.cursor ?? null),

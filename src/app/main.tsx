@@ -6,14 +6,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { DeskPage } from './desk/DeskPage';
 import { Frame } from './frame/Frame';
-import { LogbookPage } from './logbook/LogbookPage';
-import { MailPage } from './mail/MailPage';
-import { EntryPage } from './register/EntryPage';
-import { RegisterPage } from './register/RegisterPage';
-import { RuleEditor } from './rules/RuleEditor';
-import { RulesPage } from './rules/RulesPage';
 import { followTheme } from './state/preferences';
-import { WelcomePage } from './welcome/WelcomePage';
 
 followTheme();
 
@@ -22,15 +15,15 @@ const router = createBrowserRouter([
     element: <Frame />,
     children: [
       { index: true, element: <Navigate to="/inbox" replace /> },
-      { path: 'welcome', element: <WelcomePage /> },
-      { path: 'register', element: <RegisterPage /> },
-      { path: 'register/new', element: <EntryPage /> },
-      { path: 'register/:entry', element: <EntryPage /> },
-      { path: 'rules', element: <RulesPage /> },
-      { path: 'rules/new', element: <RuleEditor /> },
-      { path: 'rules/:rule', element: <RuleEditor /> },
-      { path: 'logbook', element: <LogbookPage /> },
-      { path: 'mail', element: <MailPage /> },
+      { path: 'welcome', lazy: async () => ({ Component: (await import('./welcome/WelcomePage')).WelcomePage }) },
+      { path: 'register', lazy: async () => ({ Component: (await import('./register/RegisterPage')).RegisterPage }) },
+      { path: 'register/new', lazy: async () => ({ Component: (await import('./register/EntryPage')).EntryPage }) },
+      { path: 'register/:entry', lazy: async () => ({ Component: (await import('./register/EntryPage')).EntryPage }) },
+      { path: 'rules', lazy: async () => ({ Component: (await import('./rules/RulesPage')).RulesPage }) },
+      { path: 'rules/new', lazy: async () => ({ Component: (await import('./rules/RuleEditor')).RuleEditor }) },
+      { path: 'rules/:rule', lazy: async () => ({ Component: (await import('./rules/RuleEditor')).RuleEditor }) },
+      { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage')).LogbookPage }) },
+      { path: 'mail', lazy: async () => ({ Component: (await import('./mail/MailPage')).MailPage }) },
       { path: '*', element: <DeskPage /> },
     ],
   },

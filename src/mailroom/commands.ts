@@ -88,7 +88,7 @@ export async function act(mailbox: Mailbox, command: string, selection: Selectio
   return { seq, count: ids.length, says };
 }
 
-/** All messages as the dry run takes them. Only after `mailbox.ready`. */
+/** All messages as the dry run takes them. Only after `mailbox.ready()`. */
 export function* candidates(mailbox: Mailbox): Generator<Candidate> {
   const { columns, tables, envelopes } = mailbox;
   for (let id = 0; id < columns.count; id++) {
@@ -141,7 +141,7 @@ export async function changeSetup(
   if (before) return { ok: true, receipt: before };
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return { ok: false, error: next.error };
-  if (runHere) await mailbox.ready;
+  if (runHere) await mailbox.ready();
   const changes = runHere ? dryRun(candidates(mailbox), mailbox.setup, next.setup) : [];
   const words = changes.length ? `${says}, and sorted ${messages(changes.length)} here by it` : says;
   const change = changes.length ? changeColumns(mailbox, changes) : {};

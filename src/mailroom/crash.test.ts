@@ -59,7 +59,7 @@ test('the power goes at every write', async () => {
       () => testTime,
       () => undefined,
     );
-    await mailbox.ready;
+    await mailbox.ready();
     let done = 0;
     let cut = false;
     for (const step of day) {

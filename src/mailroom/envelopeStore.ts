@@ -2,6 +2,7 @@
 import { readMessages, type KeptEnvelope } from './reading';
 import { envelopePackSize, keyOf, NewerStorage, readEnvelopes, recordVersion, SpoiltRecord } from './records';
 import type { RawStore } from './rawStore';
+import { Sharing } from './sharing';
 import type { RecordStore } from './storage';
 
 const unreadable: KeptEnvelope = {
@@ -24,6 +25,7 @@ const unreadable: KeptEnvelope = {
 
 export class EnvelopeStore {
   private readonly packs: (KeptEnvelope[] | undefined)[] = [];
+  private readonly sharing = new Sharing();
 
   constructor(
     private readonly store: RecordStore,
@@ -53,7 +55,7 @@ export class EnvelopeStore {
     try {
       const rows = readEnvelopes(key, record);
       if (rows.length < expected) throw new SpoiltRecord(key, 'rows: some are missing');
-      this.packs[pack] = rows;
+      this.packs[pack] = rows.map((row) => this.sharing.share(row));
     } catch (error) {
       if (error instanceof NewerStorage) throw error;
       this.spoilt(key, error instanceof Error ? error.message : String(error), record);
@@ -103,6 +105,6 @@ export class EnvelopeStore {
       at += envelopePackSize - keep;
     }
     await Promise.all(writes);
-    for (const [pack, rows] of next) this.packs[pack] = rows;
+    for (const [pack, rows] of next) this.packs[pack] = rows.map((row) => this.sharing.share(row));
   }
 }

@@ -145,7 +145,7 @@ export async function importFiles(
   control: ImportControl,
   tell: (progress: ImportProgress) => void,
 ): Promise<ImportReport> {
-  await mailbox.ready;
+  await mailbox.ready();
   const report: ImportReport = { added: 0, already: 0, damaged: 0, refused: [], cancelled: false, error: null };
   const names = files.length === 1 ? files[0].name : `${files.length.toLocaleString('en')} files`;
   const job: Job = {

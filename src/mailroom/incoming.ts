@@ -32,7 +32,7 @@ export class Duplicates {
   private readonly here = new Map<string, number>();
   private readonly seen = new Map<string, number>();
 
-  /** Only after `mailbox.ready`. */
+  /** Only after `mailbox.ready()`. */
   constructor(mailbox: Mailbox) {
     for (let id = 0; id < mailbox.columns.count; id++)
       if (mailbox.columns.place[id] !== gone) this.count(this.here, mailbox.envelopes.get(id));

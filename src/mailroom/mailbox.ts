@@ -66,12 +66,15 @@ export class NotWritten extends Error {
   }
 }
 
+/** When the rest is read at the latest, in milliseconds: the first rows come before it, also from a slow disk. */
+const latestRest = 1_000;
+
 /** The mailbox of one person in one browser. One at a time may be open on a store. */
 export class Mailbox {
   readonly columns = new StateColumns();
   readonly raws: RawStore;
   readonly envelopes: EnvelopeStore;
-  /** The ids of damaged messages; complete once `ready` is settled. */
+  /** The ids of damaged messages; complete once `ready()` is settled. */
   readonly damaged = new Set<number>();
   readonly troubles: string[] = [];
   readonly heads: JournalHead[] = [];
@@ -83,15 +86,16 @@ export class Mailbox {
   postOn = false;
   revision = 0;
   seq = 0;
-  /** Settled once the Logbook's entries are in memory. */
-  journalReady: Promise<void> = Promise.resolve();
-  /** Settled once all envelopes are in memory, too. */
-  ready: Promise<void> = Promise.resolve();
 
   private readonly dirty = new Set<number>();
   private queue: Promise<unknown> = Promise.resolve();
   private flushing: Promise<void> | null = null;
   private closed = false;
+  /** Begins to read what the first rows don't need. */
+  beginRest: () => void = () => undefined;
+  private readonly restBegun = new Promise<void>((resolve) => (this.beginRest = resolve));
+  private journalLoaded: Promise<void> = Promise.resolve();
+  private envelopesLoaded: Promise<void> = Promise.resolve();
 
   private constructor(
     readonly store: RecordStore,
@@ -147,8 +151,21 @@ export class Mailbox {
     this.views = new Views(this.columns, this.tables, this.damaged);
     this.views.rebuild();
     this.revision = this.seq;
-    this.journalReady = this.loadHeads(from);
-    this.ready = this.journalReady.then(() => this.loadEnvelopes());
+    this.journalLoaded = this.restBegun.then(() => this.loadHeads(from));
+    this.envelopesLoaded = this.journalLoaded.then(() => this.loadEnvelopes());
+    setTimeout(this.beginRest, latestRest);
+  }
+
+  /** Settled once the Logbook's entries are in memory. Whoever waits for it makes it begin. */
+  journalReady(): Promise<void> {
+    this.beginRest();
+    return this.journalLoaded;
+  }
+
+  /** Settled once all envelopes are in memory, too. Whoever waits for it makes it begin. */
+  ready(): Promise<void> {
+    this.beginRest();
+    return this.envelopesLoaded;
   }
 
   /** Applies the journal's records after `from`. */

@@ -4,6 +4,7 @@ import { checkSetup } from '../core/line/setup';
 import type { MailroomEvent } from './api';
 import { ParsePool } from './parsePool';
 import { serverPostOffice } from './postOffice';
+import { NewerStorage } from './records';
 import { openService } from './service';
 import { browserStore } from './storage';
 import { Tabs } from './tabs';
@@ -32,6 +33,12 @@ const tabs = new Tabs({
       post: serverPostOffice(),
       demoSetup,
       tell,
+    }).catch((error: unknown) => {
+      if (error instanceof NewerStorage) throw error;
+      const text = error instanceof Error ? error.message : String(error);
+      throw new Error(
+        `The browser does not let this page store anything (${text}). A private window does that, or a setting for site data. Nothing of yours was changed; open Wide Sort in an ordinary window, or reload the page.`,
+      );
     });
     return service as unknown as Record<string, (...args: never[]) => Promise<unknown>>;
   },

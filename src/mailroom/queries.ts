@@ -56,6 +56,8 @@ export async function rows(mailbox: Mailbox, view: View, from: number, to: numbe
   const ids = list.subarray(Math.max(0, from), Math.max(0, to));
   const { revision } = mailbox;
   await mailbox.envelopes.ensure(ids, mailbox.columns.count);
+  // The first rows are out: the rest may be read now.
+  mailbox.beginRest();
   let unread = 0;
   for (const id of list) if (!(mailbox.columns.bits[id] & bit.read)) unread++;
   return {
@@ -169,7 +171,7 @@ const stationWords: Record<StoredTraceLine['station'], string> = {
 
 /** The answer to “Why here”, in the order in which it was decided, then every move since. */
 export async function whyHere(mailbox: Mailbox, id: number): Promise<WhyLine[]> {
-  await mailbox.journalReady;
+  await mailbox.journalReady();
   const { columns, tables, heads, setup } = mailbox;
   if (id < 0 || id >= columns.count) return [];
   const arrival = heads.find((h) => h.added && h.ids && includes(h.ids, id));
@@ -276,7 +278,7 @@ function writtenTo(mailbox: Mailbox): Set<string> {
 
 /** What a changed setup would do to the mail here. `ruleId`: count also what that rule's conditions match. */
 export async function dryRun(mailbox: Mailbox, edits: SetupEdit[], ruleId: string | null): Promise<DryRunResult> {
-  await mailbox.ready;
+  await mailbox.ready();
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return { ok: false, error: next.error };
   const changes = compare(candidates(mailbox), mailbox.setup, next.setup);

@@ -99,7 +99,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
   }
 
   const tidy = () => void mailbox.exclusive(() => tidyBin(mailbox)).catch(() => undefined);
-  void mailbox.ready.then(tidy);
+  void mailbox.ready().then(tidy);
   setInterval(tidy, tidyEvery);
   setInterval(() => void check(), checkEvery);
   void check();
@@ -127,14 +127,14 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     undo: (command, seq) =>
       outcome(() =>
         mailbox.exclusive(async () => {
-          await mailbox.journalReady;
+          await mailbox.journalReady();
           const entry = seq === 'last' ? queries.lastUndoable(mailbox)?.seq : seq;
           if (entry === undefined) return { ok: false, error: 'There is nothing left to undo.' };
           return undo(mailbox, command, entry);
         }),
       ),
     logbook: async (who, from, to) => {
-      await mailbox.journalReady;
+      await mailbox.journalReady();
       return queries.logbook(mailbox, who, from, to);
     },
     importFiles: async (job, files, target) => {

@@ -26,7 +26,7 @@ export const testTime = Date.UTC(2026, 10, 24, 12);
 /** A mailbox on a store, all of it in memory. */
 export async function openMailbox(store: RecordStore = memoryStore(), now = () => testTime): Promise<Mailbox> {
   const mailbox = await Mailbox.open(store, now, () => undefined);
-  await mailbox.ready;
+  await mailbox.ready();
   return mailbox;
 }
 

@@ -78,7 +78,7 @@ class SettingBack {
 export async function undo(mailbox: Mailbox, command: string, seq: number): Promise<EditResult> {
   const done = doneBefore(mailbox, command);
   if (done) return { ok: true, receipt: done };
-  await mailbox.journalReady;
+  await mailbox.journalReady();
   const entry = mailbox.heads.find((h) => h.seq === seq);
   if (!entry) return { ok: false, error: `The Logbook has no entry ${seq}.` };
   if (entry.final) return { ok: false, error: 'What was deleted for good cannot be brought back.' };
