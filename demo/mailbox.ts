@@ -346,12 +346,34 @@ function illustrated(random: Random, date: number): Draft {
   };
 }
 
+/** An order's confirmation, which is wanted, from a domain that was blocked in anger. */
+function confirmation(random: Random, date: number): Draft {
+  const from = partners.parts[2];
+  const number = random.int(70_012, 99_870);
+  const text = say(
+    `Your order ${number} is confirmed: {1-4} x {part}, {money}.\nDelivery to {harbour}, {weekday} or {weekday}.\nPlease tell us today if the quay is closed.\n`,
+    random,
+  );
+  return {
+    date,
+    kind: 'work',
+    message: {
+      messageId: idOf(from, random),
+      from,
+      to: [desk],
+      subject: say(`Order ${number} confirmed: {part}`, random),
+      body: textPart(text),
+    },
+  };
+}
+
 /** One thing that comes in by itself: what a mailbox is full of besides conversations. */
 function single(random: Random, date: number): Draft {
   const roll = random.next();
   if (roll < 0.42) return junk(random, date);
   if (roll < 0.66) return bulletin(random, date);
   if (roll < 0.84) return machine(random, date);
+  if (roll < 0.87) return confirmation(random, date);
   if (roll < 0.95) return foreign(random, date);
   return illustrated(random, date);
 }
@@ -378,6 +400,8 @@ function kept(draft: Draft, now: number, random: Random): Omit<DemoMessage, 'raw
     if (age < 1.6) return { place: 'inbox', seen: random.chance(0.2), flagged: false };
     return { place: age < 45 ? 'junk' : 'bin', seen: random.chance(0.3), flagged: false };
   }
+  // Since its domain was blocked nobody has seen its mail, wanted as it is.
+  if (draft.message.from === partners.parts[2] && age < 21) return { place: 'inbox', seen: false, flagged: false };
   const recent = age < 3.2;
   const left = recent ? random.chance(0.5) : random.chance(0.035);
   if (left)

@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { chromium, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
-import { openDemo, rows } from '../e2e/desk';
+import { findRow, openDemo, rows } from '../e2e/desk';
 import { buildApp } from '../server/app';
 import { demoFiles } from '../bench/files';
 
@@ -41,12 +41,12 @@ await page.goto('/');
 await page.getByRole('button', { name: 'Open the demo mailbox' }).waitFor();
 await shot(page, 'welcome');
 await openDemo(page);
-await rows(page).filter({ hasText: 'jackets' }).first().click();
+await (await findRow(page, 'jackets')).click();
 await page.getByRole('article').waitFor();
 await shot(page, 'desk');
 
 await page.getByRole('link', { name: /^Junk/ }).click();
-await rows(page).filter({ hasText: 'Parts Direct' }).first().click();
+await (await findRow(page, 'Parts Direct')).click();
 await page.getByRole('button', { name: /^Why here/ }).click();
 await shot(page, 'reading');
 
@@ -97,7 +97,7 @@ await dark.context().close();
 const narrow = await open({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 await openDemo(narrow);
 await shot(narrow, 'narrow');
-await rows(narrow).filter({ hasText: 'jackets' }).first().tap();
+await (await findRow(narrow, 'jackets')).tap();
 await narrow.getByRole('article').waitFor();
 await shot(narrow, 'narrow-reading');
 
