@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 const port = 4190;
 const chromium =
   process.env.CHROMIUM ??
-  ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync) ??
+  ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync) ??
   'chromium';
 
 /** The real built application with its real server, in Debian's Chromium. `npm test` builds before it calls this. */

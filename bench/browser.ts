@@ -17,7 +17,7 @@ export interface BrowserFigures {
   memory: number;
 }
 
-const executablePath = process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/google-chrome'].find(existsSync);
+const executablePath = process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
 
 /** Resident memory of the largest renderer process below this one: the page with its workers. */
 function rendererMemory(): number {

@@ -107,7 +107,7 @@ export const bulletins: Bulletin[] = [
     from: { name: 'Skerries Weather Service', address: 'bulletin@skerries-weather.example' },
     listId: 'marine.skerries-weather.example',
     listName: 'Marine forecast',
-    subjects: ['Marine forecast {harbour}: {wind}', '{Small craft warning|Gale warning|Outlook}: {wind}'],
+    subjects: ['Marine forecast {harbour}: {wind}', '{Small craft warning|Gale warning|Forecast}: {wind}'],
     topic: 'weather',
   },
   {

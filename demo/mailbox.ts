@@ -179,7 +179,7 @@ const bulletinLines: Record<string, string[]> = {
   ],
   weather: [
     'Sea area {island}: {wind}. {swell}.',
-    'Outlook for {weekday}: {wind}.',
+    'Forecast for {weekday}: {wind}.',
     'Visibility good, locally poor near {harbour}.',
   ],
   travel: [
@@ -350,8 +350,9 @@ function illustrated(random: Random, date: number): Draft {
 function confirmation(random: Random, date: number): Draft {
   const from = partners.parts[2];
   const number = random.int(70_012, 99_870);
+  const part = say('{part}', random);
   const text = say(
-    `Your order ${number} is confirmed: {1-4} x {part}, {money}.\nDelivery to {harbour}, {weekday} or {weekday}.\nPlease tell us today if the quay is closed.\n`,
+    `Your order ${number} is confirmed: {1-4} x ${part}, {money}.\nDelivery to {harbour}, {weekday} or {weekday}.\nPlease tell us today if the quay is closed.\n`,
     random,
   );
   return {
@@ -361,7 +362,7 @@ function confirmation(random: Random, date: number): Draft {
       messageId: idOf(from, random),
       from,
       to: [desk],
-      subject: say(`Order ${number} confirmed: {part}`, random),
+      subject: `Order ${number} confirmed: ${part}`,
       body: textPart(text),
     },
   };

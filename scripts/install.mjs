@@ -24,7 +24,7 @@ export function installPackages() {
 
 /** The path of Chromium; installs Debian's where there is none. */
 export function installChromium() {
-  const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
+  const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
   if (found) return found;
   console.log('Installing Debian’s Chromium …');
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];

@@ -7,7 +7,7 @@ import { buildApp } from '../server/app';
 import { demoFiles } from '../bench/files';
 
 const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
-const executablePath = process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/google-chrome'].find(existsSync);
+const executablePath = process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
 
 spawnSync('npx', ['vite', 'build', '--logLevel', 'error'], { stdio: 'inherit' });
 const app = await buildApp({

@@ -68,7 +68,9 @@ function plan(mailbox: Mailbox, ids: Int32Array, act: Act): Plan {
 }
 
 /** The receipt of a command that was done before under the same id: it is not done again. */
-export function doneBefore(mailbox: Mailbox, command: string): Receipt | null {
+export async function doneBefore(mailbox: Mailbox, command: string): Promise<Receipt | null> {
+  // A call that is sent again after a crash may be the first that this mailbox hears: the journal knows it.
+  await mailbox.journalReady();
   if (!mailbox.commands.has(command)) return null;
   const head = mailbox.heads.findLast((h) => h.command === command);
   return head ? { seq: head.seq, count: head.count, says: head.says } : nothing('Done.');
@@ -76,7 +78,7 @@ export function doneBefore(mailbox: Mailbox, command: string): Receipt | null {
 
 /** Carries out an act on messages. */
 export async function act(mailbox: Mailbox, command: string, selection: Selection, what: Act): Promise<Receipt> {
-  const before = doneBefore(mailbox, command);
+  const before = await doneBefore(mailbox, command);
   if (before) return before;
   const { ids, after, done, where } = plan(mailbox, selected(mailbox, selection), what);
   if (ids.length === 0) return nothing('Nothing to change.');
@@ -137,7 +139,7 @@ export async function changeSetup(
   says: string,
   runHere: boolean,
 ): Promise<EditResult> {
-  const before = doneBefore(mailbox, command);
+  const before = await doneBefore(mailbox, command);
   if (before) return { ok: true, receipt: before };
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return { ok: false, error: next.error };

@@ -41,6 +41,21 @@ describe('commands', () => {
     expect((await rows(mailbox, inbox, 0, 9)).rows.filter((r) => r.flagged)).toHaveLength(1);
   });
 
+  test('nor by the mailbox that opens after a crash', async () => {
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records));
+    await fill(mailbox, 3);
+    await act(mailbox, 'a', { ids: [0] }, { do: 'move', place: 'archive' });
+    await mailbox.flush();
+    const again = await Mailbox.open(
+      memoryStore(records),
+      () => testTime,
+      () => undefined,
+    );
+    expect(await act(again, 'a', { ids: [0] }, { do: 'move', place: 'archive' })).toMatchObject({ seq: 2, count: 1 });
+    expect(again.seq).toBe(2);
+  });
+
   test('an act that changes nothing is no entry', async () => {
     const mailbox = await openMailbox();
     await fill(mailbox, 1);

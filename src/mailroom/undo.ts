@@ -76,9 +76,8 @@ class SettingBack {
  * says how many. Undoing an undo does the thing again.
  */
 export async function undo(mailbox: Mailbox, command: string, seq: number): Promise<EditResult> {
-  const done = doneBefore(mailbox, command);
+  const done = await doneBefore(mailbox, command);
   if (done) return { ok: true, receipt: done };
-  await mailbox.journalReady();
   const entry = mailbox.heads.find((h) => h.seq === seq);
   if (!entry) return { ok: false, error: `The Logbook has no entry ${seq}.` };
   if (entry.final) return { ok: false, error: 'What was deleted for good cannot be brought back.' };

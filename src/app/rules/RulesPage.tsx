@@ -62,7 +62,7 @@ export function RulesPage() {
             return (
               <li
                 key={rule.id}
-                className={`flex flex-wrap items-start gap-3 rounded-box border border-base-300 px-3 py-2 ${rule.on ? '' : 'opacity-70'}`}
+                className={`flex flex-wrap items-start gap-3 rounded-box border border-base-300 px-3 py-2 ${rule.on ? '' : 'quiet'}`}
               >
                 <span className="quiet w-6 pt-0.5 text-right tabular-nums">{at + 1}</span>
                 <div className="min-w-60 flex-1">
