@@ -4,7 +4,6 @@ import type { Address } from '../src/core/mail/address';
 /** The two accounts of the demo. */
 export const self: Address = { name: 'Mara Lindqvist', address: 'mara.lindqvist@skerryline.example' };
 export const desk: Address = { name: 'Operations Desk', address: 'operations@skerryline.example' };
-export const ownAddresses = [self.address, desk.address];
 
 const staff = (name: string): Address => ({
   name,

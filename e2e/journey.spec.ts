@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { buildApp } from '../server/app';
 import { bringIn, counts, downloaded, findRow, mailFile, openDemo, openOwn, placeLink, rows, total } from './desk';
 
 test('a person sees a sorted Inbox, reads, archives, bins, flags, moves, and takes it all back', async ({ page }) => {
@@ -154,8 +155,11 @@ test('the address holds place and message: back, forward, reload and a copied li
   await expect(other.getByText('There is nothing at this address')).toBeVisible();
 });
 
-test('new mail arrives while the page is open; the post office can be paused and asked', async ({ page }) => {
-  await openDemo(page);
+test('new mail arrives while the page is open; the post office can be paused and asked', async ({ browser }) => {
+  // A server of its own: what arrives here must arrive in no other test's mailbox.
+  const app = await buildApp({ dist: 'dist', count: 200, seed: 7, perMinute: 0, now: Date.now });
+  const page = await browser.newPage({ baseURL: await app.listen({ host: '127.0.0.1', port: 0 }) });
+  await openDemo(page, 200);
   await page.goto('/mail');
   await page.getByLabel('Arrivals a minute').fill('30');
   await expect(page.locator('output')).toHaveText('30');
@@ -168,12 +172,13 @@ test('new mail arrives while the page is open; the post office can be paused and
       },
       { timeout: 30_000 },
     )
-    .toBeGreaterThan(2_500);
+    .toBeGreaterThan(200);
   await page.getByLabel('New mail arrives').click();
   await expect(page.getByLabel('Arrivals a minute')).toBeDisabled();
   await page.getByLabel('New mail arrives').click();
-  await page.getByLabel('Arrivals a minute').fill('0');
-  await expect(page.locator('output')).toHaveText('0');
+  await expect(page.getByLabel('Arrivals a minute')).toBeEnabled();
+  await page.close();
+  await app.close();
 });
 
 test('attachments are saved as the bytes that came, whatever their name says', async ({ page }) => {
