@@ -128,6 +128,7 @@ test('two tabs: one writes, the other follows, and takes over when it is closed 
 
   // What one does the other sees, whichever of them writes.
   await rows(second).first().click();
+  await expect(second.getByRole('article')).toBeVisible();
   await second.keyboard.press('a');
   await expect.poll(() => counts(first, 'Archive')).toMatchObject({ total: 1 });
   await first.goto('/archive');
