@@ -1,4 +1,4 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { demoSetup } from '../demo/setup';
@@ -61,6 +61,14 @@ test('messages: one object a line, numbered across files', async () => {
     },
     expect.objectContaining({ index: 1, date: null, from: { name: '', address: '' } }),
   ]);
+});
+
+test('the setup that the documentation shows is one', async () => {
+  const page = readFileSync(path.join(__dirname, '../docs/setup.md'), 'utf8');
+  const setup = written('documented.json', /```json\n([\s\S]*?)```/.exec(page)?.[1] ?? '');
+  const mail = written('gale.eml', 'From: x@y.test\nSubject: Gale warning\n\n');
+  const { lines } = await cli('sort', mail, '--setup', setup, '--json');
+  expect(lines()).toMatchObject([{ place: 'folder:f1', labels: ['To read'] }]);
 });
 
 test('sort: the place, the labels and the trace of every message', async () => {
