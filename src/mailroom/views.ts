@@ -9,7 +9,7 @@ const idSpan = 2 ** 21;
 const [earliest, latest] = [-(2 ** 31) * 1_000, 2 ** 32 * 1_000];
 
 /** All ids by date, newest first; of one moment the later id first. */
-function ordered(date: Float64Array, count: number): Int32Array {
+function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
   const dates = date.subarray(0, count);
   if (count > idSpan || dates.some((time) => time < earliest || time >= latest))
     return Int32Array.from(dates, (_, id) => id).sort((a, b) => date[b] - date[a] || b - a);
