@@ -25,6 +25,9 @@ export interface DeskView {
   goOn: (leaving: ReadonlySet<number>) => void;
 }
 
+/** A new message is open at once, not when the page has time: the next key is meant for it. */
+const atOnce = { flushSync: true } as const;
+
 export function useDeskView(): DeskView {
   const { pathname } = useLocation();
   const navigate = useNavigate();
@@ -50,7 +53,7 @@ export function useDeskView(): DeskView {
   }, [open, openIndex]);
   useEffect(() => clearTicks(), [key]);
 
-  const go = useCallback((id: number | null) => void navigate(viewPath(view, id)), [navigate, view]);
+  const go = useCallback((id: number | null) => void navigate(viewPath(view, id), atOnce), [navigate, view]);
   const openAt = useCallback(
     async (index: number) => {
       spot.current = Math.max(0, index);
@@ -61,7 +64,7 @@ export function useDeskView(): DeskView {
         [row] = (await mailroom.rows(view, total - 1, total)).rows;
       }
       // Stepping through a list is one visit: Back leads to where one came from, not through every message.
-      if (call === asked.current) void navigate(viewPath(view, row?.id ?? null), { replace: true });
+      if (call === asked.current) void navigate(viewPath(view, row?.id ?? null), { replace: true, ...atOnce });
     },
     [navigate, view],
   );
@@ -85,7 +88,7 @@ export function useDeskView(): DeskView {
       let next: number | null = null;
       for (let i = here; i < (total ?? 0) && next === null && at(i); i++) next = staying(i);
       for (let i = here - 1; i >= 0 && next === null && at(i); i--) next = staying(i);
-      void navigate(viewPath(view, next), { replace: true });
+      void navigate(viewPath(view, next), { replace: true, ...atOnce });
     },
     [at, navigate, total, view],
   );

@@ -1,5 +1,5 @@
 // Keys. What each does stands on the sheet of keys (keys/KeySheet.tsx) and beside its act.
-import { useEffect, useRef } from 'react';
+import { useEffect, useLayoutEffect, useRef } from 'react';
 
 /** A key by its name, in lower case, `ctrl+` before it for Ctrl or Cmd; what it does. */
 export type KeyMap = Record<string, () => void>;
@@ -12,7 +12,8 @@ const typing = (target: EventTarget | null): boolean =>
 /** Listens for keys while no field is being typed in and no question is open. */
 export function useKeys(keys: KeyMap): void {
   const map = useRef(keys);
-  useEffect(() => {
+  // Before the next key can come, not after the next paint: a key must find what is on the screen.
+  useLayoutEffect(() => {
     map.current = keys;
   });
   useEffect(() => {
