@@ -3,9 +3,7 @@ import { defineConfig } from '@playwright/test';
 
 const port = 4190;
 const chromium =
-  process.env.CHROMIUM ??
-  ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync) ??
-  'chromium';
+  process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync) ?? 'chromium';
 
 /** The real built application with its real server, in Debian's Chromium. `npm test` builds before it calls this. */
 export default defineConfig({
