@@ -1,4 +1,5 @@
 // Questions: what the page may ask of the mailbox. None of them changes anything.
+import { stationNames } from '../core/line/decide';
 import { dryRun as compare } from '../core/line/dryRun';
 import { addressKey } from '../core/mail/address';
 import { attachmentBytes, bodyBlocks, hasAlternatives, inlinePictures } from '../core/mail/body';
@@ -162,9 +163,7 @@ export function fileName(name: string): string {
 }
 
 const stationWords: Record<StoredTraceLine['station'], string> = {
-  register: 'Register',
-  rules: 'Rules',
-  inbox: 'Inbox',
+  ...stationNames,
   import: 'Import',
   'post office': 'Post office',
 };

@@ -15,6 +15,7 @@ import {
   type LucideIcon,
 } from 'lucide-react';
 import { NavLink } from 'react-router';
+import { stationNames } from '../../core/line/decide';
 import type { Place } from '../../core/mail/place';
 import { placeName } from '../../core/mail/place';
 import type { Overview } from '../../mailroom/api';
@@ -167,9 +168,9 @@ export function Line({ overview, onGo }: { overview: Overview; onGo: () => void 
       <h2 className={folded ? 'sr-only' : 'quiet px-1 pb-1 text-xs font-semibold'}>Sorting line</h2>
       <ol className="flex flex-col gap-1">
         <Arrivals overview={overview} folded={folded} />
-        <Station to="/register" name="Register" today={today.register} {...common} />
-        <Station to="/rules" name="Rules" today={today.rules} {...common} />
-        <Station to="/inbox" name="Inbox" today={today.inbox} last {...common} />
+        <Station to="/register" name={stationNames.register} today={today.register} {...common} />
+        <Station to="/rules" name={stationNames.rules} today={today.rules} {...common} />
+        <Station to="/inbox" name={stationNames.inbox} today={today.inbox} last {...common} />
       </ol>
       <h2 className={heading}>Places</h2>
       <ul className="flex flex-col">

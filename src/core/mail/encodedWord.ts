@@ -1,4 +1,5 @@
 // Encoded words in header fields (RFC 2047), with the language tag of RFC 2231, section 5.
+import { joinBytes } from './bytes';
 import { decodeText, isKnownCharset } from './charset';
 import { decodeBase64, decodeQuotedPrintable, encodeBase64 } from './transfer';
 
@@ -10,17 +11,6 @@ function wordBytes(encoding: string, text: string): Uint8Array {
   return encoding.toUpperCase() === 'B' ? decodeBase64(bytes) : decodeQuotedPrintable(bytes, true);
 }
 
-function joined(parts: Uint8Array[]): Uint8Array {
-  if (parts.length === 1) return parts[0];
-  const out = new Uint8Array(parts.reduce((n, p) => n + p.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
-}
-
 const broken = (text: string): number => text.split('\ufffd').length;
 
 /**
@@ -30,7 +20,7 @@ const broken = (text: string): number => text.split('\ufffd').length;
 function decodeRun(run: Uint8Array[], charset: string): string {
   const single = run.map((bytes) => decodeText(bytes, charset)).join('');
   if (run.length < 2 || broken(single) === 1) return single;
-  const whole = decodeText(joined(run), charset);
+  const whole = decodeText(joinBytes(run), charset);
   return broken(whole) < broken(single) ? whole : single;
 }
 

@@ -1,8 +1,9 @@
 import { byteText, decodeText, decodeUnlabelled, isKnownCharset } from './charset';
-import { fieldValue, headerOf } from './header';
+import { fieldValue, readHeader } from './header';
 import { placeName, placeSchema } from './place';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
+const headerOf = (raw: Uint8Array) => readHeader(raw, byteText(raw), 0, raw.length);
 const fields = (text: string) => headerOf(bytes(text)).fields.map((f) => [f.name, f.value]);
 
 describe('header fields (RFC 5322, section 2.2)', () => {

@@ -1,5 +1,5 @@
 // Header fields (RFC 5322, section 2.2): found, unfolded, looked up by name.
-import { byteText, decodeUnlabelled } from './charset';
+import { decodeUnlabelled } from './charset';
 
 const beyondAscii = /[^\0-\x7f]/;
 
@@ -49,7 +49,7 @@ export function isFieldStart(line: string): boolean {
 }
 
 /**
- * Reads the header block that begins at `start`. `text` is {@link byteText} of `raw`. The block ends at the first
+ * Reads the header block that begins at `start`. `text` is the byte text of `raw` (charset.ts). The block ends at the first
  * empty line or, in a damaged message, before the first line that cannot belong to a header. A "From " line at the
  * very top, left by an mbox, is passed over.
  */
@@ -102,10 +102,4 @@ export function readHeader(raw: Uint8Array, text: string, start: number, end: nu
 export function fieldValue(fields: readonly HeaderField[], name: string): string | null {
   for (const field of fields) if (field.key === name) return field.value;
   return null;
-}
-
-/** The header of a whole message, for those who need only that. */
-export function headerOf(raw: Uint8Array): Header {
-  const text = byteText(raw);
-  return readHeader(raw, text, 0, raw.length);
 }

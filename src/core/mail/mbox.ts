@@ -2,6 +2,7 @@
 //
 // A message is stored exactly as it stood in its file. From an mbox that includes its From_ line, its quoted ">From "
 // lines and the empty line after it, so that writing is copying and nothing has to be guessed on the way back.
+import { joinBytes } from './bytes';
 import { formatAsctime } from './date';
 import { byteText } from './charset';
 import { isFieldStart } from './header';
@@ -29,16 +30,6 @@ function partsMessages(text: string, at: number, afterEmpty: boolean): boolean {
   return afterEmpty ? dated || field : dated && field;
 }
 
-function join(chunks: Uint8Array[]): Uint8Array<ArrayBuffer> {
-  const out = new Uint8Array(chunks.reduce((n, c) => n + c.length, 0));
-  let at = 0;
-  for (const chunk of chunks) {
-    out.set(chunk, at);
-    at += chunk.length;
-  }
-  return out;
-}
-
 /**
  * Parts an mbox that arrives in chunks of any size, in time linear to its length. Whatever stands before the first
  * From_ line is given as a message too, so that the messages joined are the file.
@@ -53,14 +44,14 @@ export class MboxSplitter {
 
   /** The messages that this chunk completes. */
   push(chunk: Uint8Array): Uint8Array<ArrayBuffer>[] {
-    return this.search(this.tail.length ? join([this.tail, chunk]) : chunk, false);
+    return this.search(this.tail.length ? joinBytes([this.tail, chunk]) : chunk, false);
   }
 
   /** The last message, if there is one. */
   end(): Uint8Array<ArrayBuffer>[] {
     const out = this.search(this.tail, true);
     this.done.push(this.tail);
-    const last = join(this.done);
+    const last = joinBytes(this.done);
     this.done = [];
     this.tail = new Uint8Array(0);
     if (last.length) out.push(last);
@@ -83,7 +74,7 @@ export class MboxSplitter {
       const afterEmpty = text[at - 1] === '\n' || (text[at - 1] === '\r' && text[at - 2] === '\n');
       if (partsMessages(text, line, afterEmpty)) {
         this.done.push(work.subarray(from, line));
-        const message = join(this.done);
+        const message = joinBytes(this.done);
         this.done = [];
         if (message.length) out.push(message);
         from = line;
@@ -134,7 +125,7 @@ function mapLines(bytes: Uint8Array, needle: string, edit: (line: string, at: nu
     at = end + 1;
   }
   out.push(bytes.subarray(from));
-  return join(out);
+  return joinBytes(out);
 }
 
 /** `>From ` back to `From `, one step of quoting taken off each quoted line. */
@@ -184,14 +175,14 @@ export function toEml(stored: Uint8Array, form: Form): Uint8Array {
  */
 export function toMbox(stored: Uint8Array, form: Form, sender: string, date: number, last: boolean): Uint8Array {
   const encoder = new TextEncoder();
-  if (form === 'mbox' && startsWithFrom(stored)) return last ? stored : join([stored, missingEnd(stored)]);
+  if (form === 'mbox' && startsWithFrom(stored)) return last ? stored : joinBytes([stored, missingEnd(stored)]);
   const own = startsWithFrom(stored) ? stored.subarray(0, firstLineEnd(stored)) : null;
   const body = quote(own ? stored.subarray(own.length) : stored);
   const line =
     own ?? encoder.encode(`From ${/^\S+$/.test(sender) ? sender : 'MAILER-DAEMON'} ${formatAsctime(date)}\n`);
   // An empty line of the message's own is not the one that parts it from the next.
   const newline = body.at(-2) === 13 ? [13, 10] : [10];
-  return join([line, body, Uint8Array.from(body.at(-1) === 10 ? newline : [10, 10])]);
+  return joinBytes([line, body, Uint8Array.from(body.at(-1) === 10 ? newline : [10, 10])]);
 }
 
 /** The line ends that are missing before the next From_ line: the message's own, and the empty line. */

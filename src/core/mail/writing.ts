@@ -1,5 +1,6 @@
 // Writing messages (RFC 5322, RFC 2045): header fields folded and encoded, bodies in parts.
 import { formatAddress, type Address } from './address';
+import { joinBytes } from './bytes';
 import { formatDate } from './date';
 import { encodeWords } from './encodedWord';
 import { encodeBase64, encodeQuotedPrintable } from './transfer';
@@ -110,12 +111,5 @@ export function writeMessage(message: MessageToWrite): Uint8Array<ArrayBuffer> {
   out.push('MIME-Version: 1.0\r\n');
   write(message.body, out);
   const encoder = new TextEncoder();
-  const chunks = out.map((piece) => (typeof piece === 'string' ? encoder.encode(piece) : piece));
-  const whole = new Uint8Array(chunks.reduce((n, c) => n + c.length, 0));
-  let at = 0;
-  for (const chunk of chunks) {
-    whole.set(chunk, at);
-    at += chunk.length;
-  }
-  return whole;
+  return joinBytes(out.map((piece) => (typeof piece === 'string' ? encoder.encode(piece) : piece)));
 }
