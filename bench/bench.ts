@@ -1,17 +1,25 @@
-// `npm run bench [-- COUNT …] [--no-browser]`: one table, on the real corpus and on demo mailboxes of 10,000 and 100,000.
+// `npm run bench -- --junk`: how good the junk filter is (junk.ts). `npm run bench [-- COUNT …] [--no-browser]`: one table, on the real corpus and on demo mailboxes of 10,000 and 100,000.
 import { spawnSync } from 'node:child_process';
 import { measureBrowser, type BrowserFigures } from './browser';
 import { demoFiles, realFiles } from './files';
+import { benchJunk } from './junk';
 import { measureNode, type NodeFigures } from './node';
+import { measureThreading, type ThreadingFigures } from './threading';
 
 const args = process.argv.slice(2);
 const counts = args.filter((a) => /^\d+$/.test(a)).map(Number);
 const sizes = counts.length ? counts : [10_000, 100_000];
 const inBrowser = !args.includes('--no-browser');
 
+if (args.includes('--junk')) {
+  await benchJunk();
+  process.exit(0);
+}
+
 interface Column {
   name: string;
   node: NodeFigures;
+  threading: ThreadingFigures;
   browser: BrowserFigures | null;
 }
 
@@ -25,11 +33,28 @@ const lines: [name: string, value: (c: Column) => string][] = [
   ['  Python mailbox + email', (c) => rate(c.node.python)],
   ['  of postal-mime’s rate', (c) => ratio(c.node.import, c.node.postalMime)],
   ['  of Python’s rate (goal 1.5)', (c) => ratio(c.node.import, c.node.python)],
+  ['Threading: all', (c) => ms(c.threading.all)],
+  ['  messages a second', (c) => rate(c.threading.rate)],
+  ['  Perl’s Mail::Thread', (c) => rate(c.threading.perl)],
+  ['  of its rate (goal 20)', (c) => ratio(c.threading.rate, c.threading.perl)],
+  ['  one more message (goal 1 ms)', (c) => `${c.threading.oneMore.toFixed(3)} ms`],
+  ['Rules: dry run of 10', (c) => ms(c.node.rules.dryRun[10])],
+  ['  of 50 (goal 1,000 ms)', (c) => ms(c.node.rules.dryRun[50])],
+  ['  of 200', (c) => ms(c.node.rules.dryRun[200])],
+  ['  one message by 50 (goal 50 µs)', (c) => `${c.node.rules.decide.toFixed(1)} µs`],
+  ['  preview of one of 50, a word being typed (goal 150 ms)', (c) => ms(c.node.rules.preview)],
+  ['  the same, a phrase', (c) => ms(c.node.rules.phrase)],
+  ['  text index, of the import’s time (goal 33 %)', (c) => `${(c.node.indexing * 100).toFixed(0)} %`],
   ['Chromium: file to stored and shown', (c) => rate(c.browser ? c.node.messages / (c.browser.import / 1000) : null)],
   ['  longest freeze of the page', (c) => ms(c.browser?.longestFreeze)],
   ['  cold open to first rows (goal 1,000 ms)', (c) => ms(c.browser?.coldOpen)],
   ['  open to a dry run over all of it', (c) => ms(c.browser?.allInMemory)],
   ['  change of place', (c) => ms(c.browser?.changePlace)],
+  ['  filter to painted rows (goal 100 ms)', (c) => ms(c.browser?.filter)],
+  ['  group all to painted rows', (c) => ms(c.browser?.group)],
+  ['  open a conversation of 500 (goal 300 ms)', (c) => ms(c.browser?.openLong)],
+  ['  longest frame, scrolled by wheel (goal 50 ms)', (c) => ms(c.browser?.wheel)],
+  ['  the same, a whole screen each frame', (c) => ms(c.browser?.scroll)],
   ['  archive half (goal 300 ms)', (c) => ms(c.browser?.archiveHalf)],
   ['  undo that', (c) => ms(c.browser?.undoHalf)],
   [
@@ -46,7 +71,12 @@ for (const [name, files] of [
 ] as [string, () => string[]][]) {
   console.error(`measuring: ${name} …`);
   const paths = files();
-  columns.push({ name, node: await measureNode(paths, true), browser: inBrowser ? await measureBrowser(paths) : null });
+  columns.push({
+    name,
+    threading: measureThreading(paths, name === 'real corpus'),
+    node: await measureNode(paths, true),
+    browser: inBrowser ? await measureBrowser(paths) : null,
+  });
 }
 
 const width = Math.max(...lines.map(([name]) => name.length));

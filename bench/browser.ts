@@ -1,6 +1,9 @@
 // Measured in Chromium: the real page over the real server, from file to stored and shown, and what follows.
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { mbox } from '../e2e/desk';
 import { buildApp } from '../server/app';
 
 /** Times in milliseconds, memory in megabytes. */
@@ -12,6 +15,14 @@ export interface BrowserFigures {
   /** From opening the page until a dry run over all mail has answered. */
   allInMemory: number;
   changePlace: number;
+  /** From pressing a filter until its rows are painted; and from gathering into conversations. */
+  filter: number;
+  group: number;
+  /** From pressing its row until a conversation of 500 messages is painted. */
+  openLong: number;
+  /** The longest frame while the list is scrolled through: at a wheel’s pace, and a whole screen in each frame. */
+  wheel: number;
+  scroll: number;
   archiveHalf: number;
   undoHalf: number;
   memory: number;
@@ -74,6 +85,44 @@ async function until(page: Page, act: () => Promise<unknown>, condition: string)
   return value(page, 'took');
 }
 
+const firstRow = `document.querySelector('[role="row"][id]')`;
+
+/** A wheel turned fast, in pixels a frame: 120 frames of it are some thirty screens in two seconds. */
+const wheelPace = 150;
+
+/** Scrolls through the list by so many pixels in each frame; the longest time between two frames. */
+async function longestFrame(page: Page, by: string): Promise<number> {
+  await page.evaluate(`{
+    window.scrolled = null;
+    const grid = document.querySelector('[role="grid"]');
+    let last = performance.now(), longest = 0, frames = 0;
+    (function step() {
+      const now = performance.now();
+      if (frames > 2) longest = Math.max(longest, now - last);
+      last = now;
+      grid.scrollTop += ${by};
+      if (++frames < 120) requestAnimationFrame(step);
+      else { grid.scrollTop = 0; window.scrolled = longest; }
+    })();
+  }`);
+  return value(page, 'scrolled');
+}
+
+/** One conversation of 500 messages, the newest of all. */
+function longConversation(): string {
+  const file = path.join(os.tmpdir(), `wide-sort-long-${process.pid}.mbox`);
+  const now = Date.now();
+  const list = Array.from({ length: 500 }, (_, n) => ({
+    id: `long${n}`,
+    from: `Person ${n % 40} <p${n % 40}@x.test>`,
+    subject: n ? 'Re: Out of hand' : 'Out of hand',
+    answers: n ? ['long0', `long${Math.floor(n / 2)}`] : [],
+    date: new Date(now - (500 - n) * 1_000).toISOString(),
+  }));
+  writeFileSync(file, mbox(list));
+  return file;
+}
+
 async function bringIn(page: Page, file: string | string[], target: string): Promise<number> {
   await page.getByLabel('Put the messages').selectOption(target);
   const start = performance.now();
@@ -114,6 +163,7 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
     const half = Math.ceil(files.length / 2);
     let time = await bringIn(page, files.slice(0, half), 'line');
     time += await bringIn(page, files.slice(half), 'junk');
+    await bringIn(page, longConversation(), 'line');
     const longestFreeze = Number(await page.evaluate('window.longest'));
 
     // A new page, as after a restart: the old one, and all that it had in memory, is gone. The middle one of five.
@@ -140,6 +190,27 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
     const changePlace = await until(page, () => page.locator('nav a[title^="Junk: "]').click(), heading('Junk'));
     await page.locator('nav a[title^="Inbox: "]').last().click();
     await page.waitForFunction(heading('Inbox'));
+    const attached = page.getByRole('button', { name: 'With attachments' });
+    const edge = `document.querySelector('header[aria-label="Desk"] p')?.textContent`;
+    const before = await page.evaluate(edge);
+    const filter = await until(page, () => attached.click(), `${edge} !== ${JSON.stringify(before)} && ${firstRow}`);
+    await page.getByRole('button', { name: 'All', exact: true }).click();
+    await page.waitForFunction(`${edge} === ${JSON.stringify(before)}`);
+    const wheel = await longestFrame(page, String(wheelPace));
+    const scroll = await longestFrame(page, 'grid.clientHeight');
+    const group = await until(
+      page,
+      () => page.getByRole('button', { name: 'Conversations' }).click(),
+      `/conversation/.test(${edge} ?? '') && ${firstRow}`,
+    );
+    const openLong = await until(
+      page,
+      () => page.getByRole('row').filter({ hasText: '500 received' }).click(),
+      `document.querySelectorAll('[id^="member-"]').length >= 60 && document.querySelector('[id^="member-"] article, [id^="member-"] header')`,
+    );
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Conversations' }).click();
+    await page.waitForFunction(`!/conversation/.test(${edge} ?? '')`);
     await page.keyboard.press('Control+a');
     const archiveHalf = await until(
       page,
@@ -151,7 +222,21 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
       () => page.keyboard.press('Control+z'),
       `/^Undid: Archived/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
     );
-    return { import: time, longestFreeze, coldOpen, allInMemory, changePlace, archiveHalf, undoHalf, memory };
+    return {
+      import: time,
+      longestFreeze,
+      coldOpen,
+      allInMemory,
+      changePlace,
+      filter,
+      group,
+      openLong,
+      wheel,
+      scroll,
+      archiveHalf,
+      undoHalf,
+      memory,
+    };
   } finally {
     await browser.close();
     await app.close();

@@ -1,6 +1,7 @@
 // Files of mail as a stream of messages, whatever their size.
 import { createReadStream } from 'node:fs';
-import { open } from 'node:fs/promises';
+import { open, readFile } from 'node:fs/promises';
+import { parseSetup, type Setup } from '../src/core';
 import { MboxSplitter, sniffMail, type Form } from '../src/core/mail/mbox';
 
 /** A file, setup or option that can't be used: one clear line for the person, exit code 2. */
@@ -47,4 +48,14 @@ export async function* messagesOf(file: string): AsyncGenerator<{ stored: Uint8A
       yield { stored, form: 'mbox' };
   }
   for (const stored of splitter.end()) yield { stored, form: 'mbox' };
+}
+
+/** The setup in a file. Throws UsageError, with what is wrong and where. */
+export async function setupOf(file: string): Promise<Setup> {
+  const text = await readFile(file, 'utf8').catch((error: unknown) => {
+    throw fileError(file, error);
+  });
+  const read = parseSetup(text);
+  if (!read.ok) throw new UsageError(`${file}: ${read.error}`);
+  return read.setup;
 }

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -31,6 +32,12 @@ async function cli(...args: string[]) {
 const demo = async (count: number) =>
   (await cli('demo', '--count', String(count), '--seed', '5', '--now', '2026-11-24T10:00:00Z')).bytes;
 
+test('it runs as a process of its own, as npm run cli starts it', () => {
+  const main = path.join(__dirname, 'main.ts');
+  const out = execFileSync(process.execPath, ['--import', 'tsx', main, 'demo', '--count', '2', '--seed', '5']);
+  expect(out.toString()).toMatch(/^From /);
+});
+
 test('demo writes an mbox that summary counts', async () => {
   const bytes = await demo(40);
   const file = written('demo.mbox', bytes);
@@ -63,6 +70,19 @@ test('messages: one object a line, numbered across files', async () => {
   ]);
 });
 
+test('threads: the conversations of all files together, their messages by date, and what each answers', async () => {
+  const message = (id: string, minute: number, references: string, subject: string) =>
+    `From: ${id}@b.test\nTo: c@d.test\nDate: Fri, 21 Nov 1997 09:0${minute}:00 +0000\nMessage-ID: <${id}>\n${references}Subject: ${subject}\n\nx\n`;
+  const one = written('t1.eml', message('m2', 2, 'References: <m1>\n', 'Re: Tide'));
+  const two = written('t2.eml', message('m1', 1, '', 'Tide'));
+  const three = written('t3.eml', message('x', 3, '', 'Invoice'));
+  const { lines } = await cli('threads', one, two, three, '--json');
+  expect(lines()).toEqual([
+    { conversation: 0, members: [1, 0], parents: [null, 1] },
+    { conversation: 2, members: [2], parents: [null] },
+  ]);
+});
+
 test('the setup that the documentation shows is one', async () => {
   const page = readFileSync(path.join(__dirname, '../docs/setup.md'), 'utf8');
   const setup = written('documented.json', /```json\n([\s\S]*?)```/.exec(page)?.[1] ?? '');
@@ -76,13 +96,67 @@ test('sort: the place, the labels and the trace of every message', async () => {
   const mail = written('sort.mbox', await demo(300));
   const { lines } = await cli('sort', mail, '--setup', setup, '--json');
   expect(lines()).toHaveLength(300);
+  for (const { score, evidence } of lines()) {
+    expect(score).toBeGreaterThanOrEqual(0);
+    expect(score).toBeLessThanOrEqual(100);
+    expect(evidence).toContainEqual({ says: expect.any(String), weight: expect.any(Number) });
+  }
   const alarm = lines().find((l) => (l.labels as string[]).includes('Alarm'));
   expect(alarm).toMatchObject({
     place: 'folder:notices',
     trace: [
       { station: 'register', by: null },
+      { station: 'junk', by: 'junk' },
       { station: 'rules', by: 'rule:machines' },
     ],
+  });
+});
+
+describe('junk-eval', () => {
+  const mbox = (name: string, subjects: string[]) =>
+    written(
+      name,
+      subjects
+        .map(
+          (s, i) =>
+            `From x Thu Aug 22 12:36:23 2002\nFrom: p${i}@${name}.test\nSubject: ${s} ${i}\n\n${s} ${s} ${i}\n\n`,
+        )
+        .join(''),
+    );
+  const many = (word: string) => Array.from({ length: 20 }, () => word);
+  const good = mbox('good', many('gangway rota'));
+  const junk = mbox('junk', many('guaranteed prize'));
+
+  test('by folds, and on mail kept apart', async () => {
+    const folds = await cli('junk-eval', '--good', good, '--junk', junk, '--folds', '4', '--seed', '3');
+    const figures = { good: 20, junk: 20, auc1: 0, recall0: 100, recall01: 100, recall05: 100 };
+    expect(folds.lines()).toEqual([
+      { ...figures, messagesPerSecond: { training: expect.any(Number), scoring: expect.any(Number) } },
+    ]);
+    const apart = await cli(
+      'junk-eval',
+      '--train-good',
+      good,
+      '--train-junk',
+      junk,
+      '--test-good',
+      good,
+      '--test-junk',
+      junk,
+    );
+    expect(apart.lines()).toMatchObject([figures]);
+  });
+
+  test.each([
+    ['nothing to learn from', ['--good', good], /has no junk in it: both kinds are needed/],
+    ['nothing at all', [], /has no mail in it/],
+    ['files without an option', [good], /takes its files by --good/],
+    ['both ways at once', ['--good', good, '--train-junk', junk], /^Either --good and --junk/],
+    ['one fold', ['--good', good, '--junk', junk, '--folds', '1'], /--folds must be a whole number from 2 up/],
+  ])('%s is said, with exit code 2', async (_what, args, error) => {
+    const result = await cli('junk-eval', ...args);
+    expect([result.code, result.out]).toEqual([2, '']);
+    expect(result.error).toMatch(error);
   });
 });
 

@@ -2,8 +2,27 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { demoMailbox } from '../demo/mailbox';
-import { Line, messageOf, parseEnvelope, parseSetup, toMbox, type Envelope } from '../src/core';
-import { fileError, messagesOf, UsageError } from './files';
+import {
+  Conversations,
+  DeepTexts,
+  evidenceOf,
+  featuresOf,
+  JunkModel,
+  Line,
+  messageOf,
+  parseEnvelope,
+  parseStructure,
+  readForJunk,
+  readModel,
+  scoreOf,
+  threadable,
+  toMbox,
+  type Envelope,
+  type Setup,
+} from '../src/core';
+import { messagesOf, setupOf, UsageError } from './files';
+import { junkEval } from './junkEval';
+import { sieveRead, sieveWrite } from './sieve';
 
 /** Where the output goes. */
 export interface Output {
@@ -16,15 +35,30 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
   summary FILE… [--json]                    how many messages, how many damaged, how many bytes
   messages FILE… [--json]                   every message: who, when, what
   sort FILE… --setup SETUP.json [--json]    where the sorting line puts every message, and why
+  junk-eval --good FILE… --junk FILE… [--folds N] [--seed S] [--headers]
+  junk-eval --train-good FILE… --train-junk FILE… --test-good FILE… --test-junk FILE… [--headers]
+                                            how good the junk filter is on that mail, as one object
+  sieve-write SETUP.json                    its rules as a Sieve script; what that can’t say, on standard error
+  sieve-read SCRIPT [--setup SETUP.json] [--json]
+                                            the setup with the script’s rules, and what was not taken
+  threads FILE… [--json]                    the conversations (RFC 5256, REFERENCES), who answers whom
   demo --count N [--seed S] [--now TIME]    the demo mailbox as an mbox on standard output
 `;
 
-interface Options {
+export interface Options {
   json: boolean;
   setup?: string;
   count?: string;
   seed?: string;
   now?: string;
+  good?: string[];
+  junk?: string[];
+  'train-good'?: string[];
+  'train-junk'?: string[];
+  'test-good'?: string[];
+  'test-junk'?: string[];
+  folds?: string;
+  headers?: boolean;
 }
 
 /** Runs one command; the exit code: 0, or 2 for anything that the caller has to mend. */
@@ -41,6 +75,18 @@ export async function run(args: string[], output: Output): Promise<number> {
         return 0;
       case 'sort':
         await sort(some(files), values, output);
+        return 0;
+      case 'sieve-write':
+        await sieveWrite(files, output);
+        return 0;
+      case 'sieve-read':
+        await sieveRead(files, values, output);
+        return 0;
+      case 'threads':
+        await threads(some(files), values, output);
+        return 0;
+      case 'junk-eval':
+        await junkEval([...files], values, output);
         return 0;
       case 'demo':
         await demo(values, output);
@@ -67,6 +113,14 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
         count: { type: 'string' },
         seed: { type: 'string' },
         now: { type: 'string' },
+        good: { type: 'string', multiple: true },
+        junk: { type: 'string', multiple: true },
+        'train-good': { type: 'string', multiple: true },
+        'train-junk': { type: 'string', multiple: true },
+        'test-good': { type: 'string', multiple: true },
+        'test-junk': { type: 'string', multiple: true },
+        folds: { type: 'string' },
+        headers: { type: 'boolean' },
       },
     });
     return { values: { ...values, json: values.json ?? false }, positionals };
@@ -80,7 +134,7 @@ function some(files: string[]): string[] {
   return files;
 }
 
-function wholeNumber(text: string | undefined, name: string, standard: number | null, least = 0): number {
+export function wholeNumber(text: string | undefined, name: string, standard: number | null, least = 0): number {
   if (text === undefined && standard !== null) return standard;
   const value = Number(text);
   if (text === undefined || !/^\d+$/.test(text) || !Number.isSafeInteger(value) || value < least)
@@ -91,7 +145,7 @@ function wholeNumber(text: string | undefined, name: string, standard: number | 
 interface Read {
   index: number;
   envelope: Envelope;
-  bytes: number;
+  raw: Uint8Array;
 }
 
 /** Every message of every file, numbered from 0 across them all. */
@@ -100,7 +154,7 @@ async function* envelopes(files: string[]): AsyncGenerator<Read> {
   for (const file of files)
     for await (const { stored, form } of messagesOf(file)) {
       const raw = messageOf(stored, form);
-      yield { index: index++, envelope: parseEnvelope(raw), bytes: raw.length };
+      yield { index: index++, envelope: parseEnvelope(raw), raw };
     }
 }
 
@@ -108,9 +162,9 @@ const json = (value: unknown): string => `${JSON.stringify(value)}\n`;
 
 async function summary(files: string[], options: Options, output: Output): Promise<void> {
   const totals = { messages: 0, damaged: 0, bytes: 0 };
-  for await (const { envelope, bytes } of envelopes(files)) {
+  for await (const { envelope, raw } of envelopes(files)) {
     totals.messages++;
-    totals.bytes += bytes;
+    totals.bytes += raw.length;
     if (envelope.damage !== null) totals.damaged++;
   }
   if (options.json) output.out(json(totals));
@@ -130,26 +184,93 @@ async function list(files: string[], options: Options, output: Output): Promise<
 
 async function sort(files: string[], options: Options, output: Output): Promise<void> {
   if (!options.setup) throw new UsageError('sort needs --setup SETUP.json.');
-  const text = await readFile(options.setup, 'utf8').catch((error: unknown) => {
-    throw fileError(options.setup ?? '', error);
-  });
-  const read = parseSetup(text);
-  if (!read.ok) throw new UsageError(`${options.setup}: ${read.error}`);
-  const line = new Line(read.setup);
-  const names = new Map(read.setup.labels.map((label) => [label.id, label.name]));
-  for await (const { index, envelope } of envelopes(files)) {
-    const { place, labels, trace } = line.decide(envelope);
+  const setup = await setupOf(options.setup);
+  const now = timeOf(options.now);
+  const line = new Line(setup);
+  const names = new Map(setup.labels.map((label) => [label.id, label.name]));
+  const model = await junkModel(setup);
+  const own = await ownMessages(files, setup);
+  for await (const { index, envelope, raw } of envelopes(files)) {
+    const reading = readForJunk(raw, parseStructure(raw), envelope);
+    const score = scoreOf(model.margin(featuresOf(reading)));
+    const { place, labels, read, flag, ink, trace } = line.decide(envelope, {
+      score: Math.floor(score),
+      now,
+      answersOwn: envelope.references.some((id) => own.has(id)),
+      deep: new DeepTexts(() => raw).holds,
+    });
     const named = labels.map((id) => names.get(id) ?? id);
-    if (options.json) output.out(json({ index, messageId: envelope.messageId, place, labels: named, trace }));
+    const evidence = evidenceOf(model, reading, 5);
+    if (options.json)
+      output.out(
+        json({
+          index,
+          messageId: envelope.messageId,
+          place,
+          labels: named,
+          read,
+          flag: flag && { due: isoDate(flag.due) },
+          ink,
+          score,
+          evidence,
+          trace,
+        }),
+      );
     else output.out(`${index}\t${place}\t${named.join(', ') || '-'}\t${trace.at(-1)?.says ?? ''}\n`);
   }
+}
+
+/** The Message-IDs of what the person wrote, where rules ask for answers to it. */
+async function ownMessages(files: string[], setup: Setup): Promise<Set<string>> {
+  const own = new Set<string>();
+  if (!JSON.stringify(setup.rules).includes('"field":"answer"')) return own;
+  const addresses = new Set(setup.accounts.map(({ address }) => address));
+  for await (const { envelope } of envelopes(files))
+    if (envelope.messageId && addresses.has(envelope.from.address.toLowerCase())) own.add(envelope.messageId);
+  return own;
+}
+
+/** The model that a setup's junk filter begins with. */
+async function junkModel({ junk }: Setup): Promise<JunkModel> {
+  const bytes =
+    junk.carried !== null
+      ? Buffer.from(junk.carried, 'base64')
+      : junk.shipped
+        ? await readFile(new URL('../public/junk-model.bin', import.meta.url))
+        : null;
+  const model = bytes && readModel(bytes);
+  return model?.ok ? model.model : new JunkModel();
+}
+
+async function threads(files: string[], options: Options, output: Output): Promise<void> {
+  const all = new Conversations();
+  const subjects: string[] = [];
+  const dates: number[] = [];
+  for await (const { envelope } of envelopes(files)) {
+    dates.push(envelope.date ?? 0);
+    subjects.push(envelope.subject);
+    all.add(threadable(envelope, envelope.date ?? 0));
+  }
+  for (let index = 0; index < all.count; index++) {
+    if (all.conversation(index) !== index) continue;
+    const members = all.members(index).sort((a, b) => dates[a] - dates[b] || a - b);
+    const parents = members.map((member) => (all.parent(member) < 0 ? null : all.parent(member)));
+    if (options.json) output.out(json({ conversation: index, members, parents }));
+    else output.out(`${index}\t${members.length}\t${subjects[index]}\n`);
+  }
+}
+
+/** The moment that `--now` names; without it, this one. */
+function timeOf(text: string | undefined): number {
+  const now = text === undefined ? Date.now() : Date.parse(text);
+  if (Number.isNaN(now)) throw new UsageError('--now must be a time like 2026-11-24T10:00:00Z.');
+  return now;
 }
 
 async function demo(options: Options, output: Output): Promise<void> {
   const count = wholeNumber(options.count, 'count', null, 1);
   const seed = wholeNumber(options.seed, 'seed', 7);
-  const now = options.now === undefined ? Date.now() : Date.parse(options.now);
-  if (Number.isNaN(now)) throw new UsageError('--now must be a time like 2026-11-24T10:00:00Z.');
+  const now = timeOf(options.now);
   const mailbox = demoMailbox(count, seed, now);
   for (const [i, { raw, sender, date }] of mailbox.entries()) {
     await output.binary(toMbox(raw, 'eml', sender, date, i === mailbox.length - 1));

@@ -59,7 +59,8 @@ export function conversation(random: Random, end: number, length?: number): Draf
     const quoted = before
       ? `\n${before.message.from.name} wrote on ${formatDate(before.date, zone).slice(5, 16)}:\n${quote(texts[answered])}\n`
       : '';
-    texts.push(own);
+    // An answer quotes all of what it answers, with what that quoted, as long as anybody would read it.
+    texts.push(quoted.split('\n').length < 60 ? own + quoted : own);
     const to = mine && before ? [before.message.from] : [shared ? desk : self];
     const cc =
       !mine && (count > 3 || random.chance(0.3))

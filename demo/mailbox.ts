@@ -19,6 +19,10 @@ export interface DemoMessage {
   place: FixedPlace;
   seen: boolean;
   flagged: boolean;
+  /** When what is flagged is due, milliseconds since 1970. */
+  due?: number;
+  /** What the person marked it as: the keywords $Junk and $NotJunk (RFC 9051, section 2.3.2). */
+  marked?: 'junk' | 'good';
 }
 
 function written(draft: Draft, random: Random): Uint8Array {
@@ -34,7 +38,11 @@ function written(draft: Draft, random: Random): Uint8Array {
 }
 
 /** Where the person left a message: what is recent is still to be done, what is old was mostly dealt with. */
-function kept(draft: Draft, now: number, random: Random): Omit<DemoMessage, 'raw' | 'sender' | 'date'> {
+function kept(
+  draft: Draft,
+  now: number,
+  random: Random,
+): Omit<DemoMessage, 'raw' | 'sender' | 'date' | 'due' | 'marked'> {
   const age = (now - draft.date) / day;
   if (draft.kind === 'sent') return { place: 'sent', seen: true, flagged: false };
   if (draft.kind === 'bulletin' || draft.kind === 'machine')
@@ -46,10 +54,22 @@ function kept(draft: Draft, now: number, random: Random): Omit<DemoMessage, 'raw
   // Since its domain was blocked nobody has seen its mail, wanted as it is.
   if (draft.message.from === partners.parts[2] && age < 21) return { place: 'inbox', seen: false, flagged: false };
   const recent = age < 3.2;
-  const left = recent ? random.chance(0.5) : random.chance(0.035);
+  const left = recent ? random.chance(0.36) : random.chance(0.035);
   if (left)
     return { place: 'inbox', seen: recent ? random.chance(0.42) : true, flagged: random.chance(recent ? 0.07 : 0.4) };
   return { place: random.chance(0.93) ? 'archive' : 'bin', seen: true, flagged: random.chance(0.03) };
+}
+
+/** A third of the junk that is there was marked by hand, and a few of the others were once rescued. */
+function markOf(draft: Draft, { place }: { place: FixedPlace }, random: Random): { marked?: 'junk' | 'good' } {
+  if (draft.kind === 'junk') return place === 'junk' && random.chance(0.35) ? { marked: 'junk' } : {};
+  return place === 'archive' && random.chance(0.06) ? { marked: 'good' } : {};
+}
+
+/** Half of the flags have a date: three working days after the message came, at the end of the day. */
+function dueOf(draft: Draft, { flagged }: { flagged: boolean }, random: Random): { due?: number } {
+  if (!flagged || random.chance(0.5)) return {};
+  return { due: (Math.floor(draft.date / day) + random.int(2, 5)) * day + 17 * 60 * minute };
 }
 
 /**
@@ -78,12 +98,13 @@ export function demoMailbox(count: number, seed: number, now: number): DemoMessa
     .slice(0, count)
     .map((draft) => ({ ...draft, date: Math.floor(draft.date / 1000) * 1000 }))
     .sort((a, b) => a.date - b.date)
-    .map((draft) => ({
-      raw: written(draft, writer),
-      sender: draft.message.from.address,
-      date: draft.date,
-      ...kept(draft, now, writer),
-    }));
+    .map((draft, i) => {
+      const raw = written(draft, writer);
+      const keeping = kept(draft, now, writer);
+      const due = dueOf(draft, keeping, Random.of(seed ^ 0xd0e, i));
+      const marked = markOf(draft, keeping, Random.of(seed ^ 0x3a2c, i));
+      return { raw, sender: draft.message.from.address, date: draft.date, ...keeping, ...due, ...marked };
+    });
 }
 
 /** The arrival of that number (from 0) while the page is open: a message as it would come in at `now`. */

@@ -1,4 +1,5 @@
 // What the demo's person had decided before: the setup that the demo mailbox rides the sorting line with.
+import { desk, self } from './cast';
 import type { Setup } from '../src/core/line/setup';
 
 /** The demo's setup; `now` in milliseconds since 1970, for the dates of its entries. */
@@ -6,7 +7,7 @@ export function demoSetup(now: number): Setup {
   const days = (n: number) => now - n * 86_400_000;
   const entry = (
     id: string,
-    kind: 'address' | 'domain',
+    kind: 'address' | 'domain' | 'list' | 'own' | 'country' | 'script',
     value: string,
     standing: 'safe' | 'blocked',
     age: number,
@@ -21,7 +22,24 @@ export function demoSetup(now: number): Setup {
   });
   return {
     format: 'wide-sort-setup',
-    version: 1,
+    version: 2,
+    accounts: [
+      { id: 'mara', name: self.name, address: self.address },
+      { id: 'desk', name: desk.name, address: desk.address },
+    ],
+    lanes: [],
+    told: [],
+    contacts: [{ id: 'marwick', name: 'Elspeth Marwick', address: 'e.marwick@stonness-harbour.example' }],
+    junk: {
+      strictness: 12,
+      keepDays: 30,
+      keepFrom: Math.max(1, days(90)),
+      toBin: false,
+      contactsSafe: true,
+      writtenToSafe: true,
+      shipped: true,
+      carried: null,
+    },
     register: [
       entry('pills', 'domain', 'pill-harbour.example', 'blocked', 71, 'Pills, every day'),
       entry('remedies', 'domain', 'cheap-remedies.example', 'blocked', 70, 'Pills again'),
@@ -32,6 +50,7 @@ export function demoSetup(now: number): Setup {
       entry('travel', 'address', 'deals@isle-and-shore.example', 'blocked', 12, 'No time for holidays'),
       entry('coastwatch', 'domain', 'coastwatch.example', 'safe', 80, 'Must always come through'),
       entry('council', 'domain', 'island-council.example', 'safe', 80, 'The council'),
+      entry('marine', 'list', 'marine.skerries-weather.example', 'safe', 75, 'Storm warnings come by it'),
       entry('harbourmaster', 'address', 'e.marwick@stonness-harbour.example', 'safe', 76, 'Harbour master'),
     ],
     rules: [
@@ -39,30 +58,33 @@ export function demoSetup(now: number): Setup {
         id: 'weather',
         name: 'Weather',
         on: true,
-        match: 'all',
-        when: [{ field: 'list', contains: 'marine.skerries-weather.example' }],
+        when: { match: 'all', of: [{ field: 'list', how: 'contains', text: 'marine.skerries-weather.example' }] },
+        unless: null,
         then: [{ do: 'move', place: 'folder:weather' }],
       },
       {
         id: 'bulletins',
         name: 'Bulletins to read later',
         on: true,
-        match: 'any',
-        when: [
-          { field: 'list', contains: 'shortsea-review' },
-          { field: 'list', contains: 'green-ports' },
-          { field: 'list', contains: 'ticketwell' },
-          { field: 'list', contains: 'crew-welfare' },
-          { field: 'list', contains: 'quayside-canteen' },
-        ],
+        when: {
+          match: 'any',
+          of: [
+            { field: 'list', how: 'contains', text: 'shortsea-review' },
+            { field: 'list', how: 'contains', text: 'green-ports' },
+            { field: 'list', how: 'contains', text: 'ticketwell' },
+            { field: 'list', how: 'contains', text: 'crew-welfare' },
+            { field: 'list', how: 'contains', text: 'quayside-canteen' },
+          ],
+        },
+        unless: null,
         then: [{ do: 'move', place: 'folder:bulletins' }],
       },
       {
         id: 'machines',
         name: 'Ticket machines',
         on: true,
-        match: 'all',
-        when: [{ field: 'from', contains: 'machines.ticketwell.example' }],
+        when: { match: 'all', of: [{ field: 'from', how: 'contains', text: 'machines.ticketwell.example' }] },
+        unless: null,
         then: [
           { do: 'label', label: 'alarm' },
           { do: 'move', place: 'folder:notices' },
@@ -72,42 +94,86 @@ export function demoSetup(now: number): Setup {
         id: 'telemetry',
         name: '',
         on: true,
-        match: 'any',
-        when: [
-          { field: 'from', contains: 'noreply@telemetry' },
-          { field: 'from', contains: 'rota@' },
-        ],
+        when: { match: 'all', of: [{ field: 'from', how: 'contains', text: 'rota@' }] },
+        unless: null,
         then: [{ do: 'move', place: 'folder:notices' }],
       },
       {
         id: 'charters',
         name: 'Charters',
         on: true,
-        match: 'any',
-        when: [
-          { field: 'subject', contains: 'charter' },
-          { field: 'subject', contains: 'wedding' },
-          { field: 'subject', contains: 'school trip' },
-        ],
+        when: {
+          match: 'any',
+          of: [
+            { field: 'subject', how: 'contains', text: 'charter' },
+            { field: 'subject', how: 'contains', text: 'wedding' },
+            { field: 'subject', how: 'contains', text: 'school trip' },
+          ],
+        },
+        unless: null,
         then: [{ do: 'label', label: 'charter' }],
       },
       {
         id: 'engine',
         name: 'Engine room',
         on: true,
-        match: 'any',
-        when: [{ field: 'from', contains: 'brandt-keel.example' }],
+        when: { match: 'any', of: [{ field: 'from', how: 'contains', text: 'brandt-keel.example' }] },
+        unless: null,
         then: [{ do: 'label', label: 'engine' }],
+      },
+      {
+        id: 'gales',
+        name: 'Gale warnings',
+        on: true,
+        when: {
+          match: 'all',
+          of: [
+            { field: 'list', how: 'is', text: 'marine.skerries-weather.example' },
+            { field: 'subject', how: 'contains', text: 'gale' },
+          ],
+        },
+        unless: null,
+        then: [{ do: 'flag', due: 'today' }],
+      },
+      {
+        id: 'harbour',
+        name: 'Harbour business',
+        on: true,
+        when: {
+          match: 'any',
+          of: [
+            { field: 'from', how: 'domain', text: 'stonness-harbour.example' },
+            {
+              match: 'all',
+              of: [
+                { field: 'addressed', is: 'alone' },
+                { field: 'subject', how: 'contains', text: 'berth' },
+              ],
+            },
+          ],
+        },
+        unless: { match: 'any', of: [{ field: 'age', how: 'over', days: 30 }] },
+        then: [{ do: 'ink', ink: 'sea' }],
+      },
+      {
+        id: 'limits',
+        name: 'Above its limit',
+        on: true,
+        when: { match: 'all', of: [{ field: 'subject', how: 'contains', text: 'above its limit' }] },
+        unless: null,
+        then: [{ do: 'ink', ink: 'ochre' }],
       },
     ],
     folders: [
       { id: 'bulletins', name: 'Bulletins' },
       { id: 'notices', name: 'Machine notices' },
       { id: 'weather', name: 'Weather' },
+      { id: 'tides', name: 'Tides', parent: 'weather' },
     ],
     labels: [
       { id: 'alarm', name: 'Alarm', ink: 'brick' },
       { id: 'charter', name: 'Charter', ink: 'plum' },
+      { id: 'wedding', name: 'Weddings', ink: 'rose', parent: 'charter' },
       { id: 'engine', name: 'Engine room', ink: 'slate' },
     ],
   };

@@ -93,3 +93,60 @@ export const mailFile = (name: string, content: string | Buffer) => ({
   mimeType: 'application/octet-stream',
   buffer: Buffer.from(content),
 });
+
+/** A message as it comes in by itself; what is not given is made up. */
+export interface Mail {
+  id: string;
+  from?: string;
+  to?: string;
+  subject?: string;
+  /** Message-IDs that it answers, oldest first. */
+  answers?: string[];
+  /** ISO 8601, in UTC. */
+  date?: string;
+  text?: string;
+  extra?: string;
+}
+
+/** An .mbox of messages. Dated one minute after another unless they say otherwise. */
+export function mbox(list: Mail[]): string {
+  return list
+    .map(({ id, from, to, subject, answers = [], date, text, extra = '' }, n) => {
+      const time = new Date(date ?? Date.UTC(2026, 10, 20, 9, n)).toUTCString().replace('GMT', '+0000');
+      const references = answers.length ? `References: ${answers.map((a) => `<${a}>`).join(' ')}\n` : '';
+      const body = (text ?? `Text of ${id}`).replace(/^(>*From )/gm, '>$1');
+      return (
+        `From x@x.test Fri Nov 20 09:00:00 2026\nFrom: ${from ?? 'Ann <ann@x.test>'}\nTo: ${to ?? 'me@y.test'}\n` +
+        `Subject: ${subject ?? `Message ${id}`}\nMessage-ID: <${id}>\nDate: ${time}\n${references}${extra}\n${body}\n\n`
+      );
+    })
+    .join('');
+}
+
+/** Begins with a mailbox of one's own that holds some mail, as the account me@y.test. */
+export async function openWith(page: Page, list: Mail[]): Promise<void> {
+  await openOwn(page);
+  await page.goto('/accounts');
+  await page.getByRole('button', { name: 'Add an account' }).click();
+  await page.getByLabel('Name, as others see it').fill('Me');
+  await page.getByLabel('Address').fill('me@y.test');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Set the account me@y.test.')).toBeVisible();
+  await page.goto('/mail');
+  await bringIn(page, mailFile('mail.mbox', mbox(list)));
+  await page.goto('/inbox');
+  await expect(rows(page).first()).toBeVisible();
+}
+
+/** The open row. */
+export const openRow = (page: Page): Locator => page.locator('[role="row"][aria-current="true"]');
+
+/** Moves the clock of the page and of its mailroom forward, from the next load on. In milliseconds. */
+export async function moveClock(page: Page, by: number): Promise<void> {
+  const later = `{ const real = Date.now; Date.now = () => real() + ${by}; }\n`;
+  await page.addInitScript(later);
+  await page.context().route(/mailroom\.worker-[^/]*\.js$/, async (route) => {
+    const response = await route.fetch();
+    await route.fulfill({ response, body: later + (await response.text()) });
+  });
+}

@@ -2,7 +2,18 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect, test, type Page } from '@playwright/test';
-import { bringIn, counts, findRow, mailFile, openDemo, openOwn, rows } from './desk';
+import {
+  bringIn,
+  counts,
+  findRow,
+  mailFile,
+  mbox,
+  openDemo,
+  openOwn,
+  openRow,
+  rows,
+  total as allMessages,
+} from './desk';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -27,7 +38,11 @@ async function violations(page: Page): Promise<string[]> {
 for (const colorScheme of ['light', 'dark'] as const)
   test(`axe finds nothing on any view, ${colorScheme}`, async ({ browser }) => {
     test.setTimeout(120_000);
-    const page = await browser.newPage({ colorScheme, viewport: { width: 1280, height: 800 } });
+    const page = await browser.newPage({
+      colorScheme,
+      reducedMotion: 'reduce',
+      viewport: { width: 1280, height: 800 },
+    });
     await page.goto('/');
     await expect(page.getByRole('heading', { name: 'Wide Sort' })).toBeVisible();
     expect(await violations(page)).toEqual([]);
@@ -42,14 +57,56 @@ for (const colorScheme of ['light', 'dark'] as const)
     await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
     expect(await violations(page)).toEqual([]);
     await page.keyboard.press('Escape');
+    // The conversation as a stack and as a tree, an answer being written, the questions, the lanes.
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('g');
+    await (await findRow(page, 'jackets')).click();
+    await expect(page.getByRole('list', { name: 'Messages of the conversation' })).toBeVisible();
+    expect(await violations(page), 'stack').toEqual([]);
+    await page.keyboard.press('k');
+    await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
+    expect(await violations(page), 'tree').toEqual([]);
+    await page.keyboard.press('y');
+    await expect(page.getByRole('textbox', { name: 'Text' })).toBeVisible();
+    expect(await violations(page), 'answer').toEqual([]);
+    await page.getByRole('button', { name: 'Discard' }).click();
+    for (const [key, dialog] of [
+      ['t', 'Thin out the conversation'],
+      ['d', 'Flag for'],
+      ['l', 'Label'],
+      ['m', 'Move to'],
+    ]) {
+      await page.keyboard.press(key);
+      await expect(page.getByRole('dialog', { name: dialog })).toBeVisible();
+      await expect(page.locator('dialog [aria-busy="true"]')).toHaveCount(0);
+      expect(await violations(page), dialog).toEqual([]);
+      await page.keyboard.press('Escape');
+    }
+    await page.keyboard.press('v');
+    await expect(page.getByRole('region', { name: 'Lane Machines' })).toContainText('in all');
+    expect(await violations(page), 'lanes').toEqual([]);
     for (const [path, heading] of [
       ['/junk', 'Junk'],
       ['/drafts', 'Drafts'],
       ['/label/alarm', 'Alarm'],
       ['/register', 'Register'],
       ['/register/new?value=office%40stonness-harbour.example', 'New entry in the Register'],
+      ['/register/many', 'Several entries at once'],
+      ['/junk-filter', 'Junk filter'],
+      ['/second-look', 'Second look'],
+      ['/where?of=parts-direct.example', 'Where did my mail go?'],
+      ['/contacts', 'Contacts'],
       ['/rules', 'Rules'],
-      ['/rules/machines', 'Ticket machines'],
+      ['/rules/harbour', 'Harbour business'],
+      ['/rules/new?from=5', 'Sort mail like this'],
+      ['/rules/sieve', 'Rules as a Sieve script'],
+      ['/labels', 'Labels and folders'],
+      ['/agenda', 'Agenda'],
+      ['/inbox?show=flagged', 'Inbox'],
+      ['/desk', 'The desk'],
+      ['/accounts', 'Accounts'],
+      ['/telling', 'Being told'],
+      ['/lanes?of=/inbox', 'Lanes'],
       ['/logbook?who=all', 'Logbook'],
       ['/mail', 'Mail in and out'],
       ['/folder/nowhere', 'There is nothing at this address'],
@@ -69,7 +126,7 @@ test('with the keyboard alone: begin, read, act, block, undo', async ({ page }) 
   await expect(page.getByRole('button', { name: 'Open the demo mailbox' })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(rows(page).first()).toBeVisible();
-  await expect.poll(async () => (await counts(page, 'Inbox')).total, { timeout: 30_000 }).toBeGreaterThan(100);
+  await expect.poll(() => allMessages(page), { timeout: 30_000 }).toBe(2_500);
   await page.keyboard.press('ArrowDown');
   await expect(page.locator('[aria-current="true"]')).toHaveAttribute('aria-rowindex', '1');
   await page.keyboard.press('ArrowDown');
@@ -86,11 +143,72 @@ test('with the keyboard alone: begin, read, act, block, undo', async ({ page }) 
   await page.keyboard.press('Escape');
   await page.keyboard.press('b');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^(New entry|Entry)/);
+  // Where it would hit people whom the person wrote to, it asks first.
+  const sure = page.getByLabel('Block it all the same');
+  const save = page.getByRole('button', { name: /^(Block|Mark as safe)( and sort .*)?$/ });
+  await expect.poll(async () => (await sure.isVisible()) || (await save.isEnabled())).toBe(true);
+  if (await sure.isVisible()) {
+    await sure.focus();
+    await page.keyboard.press(' ');
+  }
   await page.getByLabel('Address or domain').focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^(Blocked|Marked as safe) /).first()).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText(/^Undid: (Blocked|Marked as safe) /).first()).toBeVisible();
+});
+
+test('with the keyboard alone the demo Inbox is cleared, message by message', async ({ page }) => {
+  test.setTimeout(180_000);
+  await openDemo(page);
+  const { total } = await counts(page, 'Inbox');
+  const [archive, bin] = [await counts(page, 'Archive'), await counts(page, 'Bin')];
+  const clear = page.getByText('The Inbox is clear');
+  await page.keyboard.press('ArrowDown');
+  let pressed = 0;
+  for (; !(await clear.isVisible()); pressed++) {
+    await expect(openRow(page).or(clear)).toBeVisible();
+    if (await clear.isVisible()) break;
+    await page.keyboard.press(pressed % 2 ? 'Delete' : 'a');
+  }
+  // Each press took one message, and never one that had left already.
+  expect(pressed).toBe(total);
+  await expect.poll(async () => (await counts(page, 'Archive')).total).toBe(archive.total + Math.ceil(total / 2));
+  expect((await counts(page, 'Bin')).total).toBe(bin.total + Math.floor(total / 2));
+});
+
+test('by a screen reader’s tree the demo Inbox is cleared: every step by role and name', async ({ page }) => {
+  await openDemo(page);
+  const { total } = await counts(page, 'Inbox');
+  await expect(page.getByRole('navigation', { name: 'Sorting line and places' })).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Show' }).getByRole('button', { pressed: true })).toHaveText('All');
+  const grid = page.getByRole('grid', { name: 'Inbox' });
+  await expect(grid).toHaveAttribute('aria-multiselectable', 'true');
+  await grid
+    .getByRole('row')
+    .nth(0)
+    .getByRole('checkbox', { name: /^Tick “/ })
+    .click();
+  await grid
+    .getByRole('row')
+    .nth(1)
+    .getByRole('checkbox', { name: /^Tick “/ })
+    .click();
+  await expect(grid.getByRole('row', { selected: true })).toHaveCount(2);
+  await expect(page.getByRole('status').filter({ hasText: '2 ticked' })).toBeVisible();
+  const acts = page.getByRole('toolbar', { name: 'Acts' });
+  await acts.getByRole('button', { name: 'Bin' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Binned 2 messages.' })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Tick' }).selectOption('Unread only');
+  await expect(page.getByRole('status').filter({ hasText: 'All unread in Inbox' })).toBeVisible();
+  await acts.getByRole('button', { name: 'Read', exact: true }).click();
+  await expect(page.getByRole('status').filter({ hasText: /^Marked \d+ messages as read\.$/ })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Tick' }).selectOption('all');
+  await acts.getByRole('button', { name: 'Archive' }).click();
+  await expect(page.getByRole('status').filter({ hasText: `Archived ${total - 2} messages.` })).toBeVisible();
+  await expect(page.getByText('The Inbox is clear')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(grid).toHaveAttribute('aria-rowcount', String(total - 2));
 });
 
 test('what a screen reader hears of a row, the list, and what was done', async ({ page }) => {
@@ -147,5 +265,50 @@ test('long names, long subjects, right to left and emoji keep their rows whole',
   }
   await rows(page).first().click();
   await expect(page.getByRole('article')).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(1280);
+});
+
+test('hostile conversations: of itself, 10,000 references, 5,000 messages, long and turned-round names', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await openOwn(page);
+  const many = Array.from({ length: 10_000 }, (_, n) => `r${n}@x.test`);
+  const long = Array.from({ length: 5_000 }, (_, n) => ({
+    id: `t${n}`,
+    subject: n ? 'Re: Out of hand' : 'Out of hand',
+    from: `${n % 2 ? '\u202eמישהו' : '🧜‍♀️🦑'.repeat(40)} <p${n % 50}@x.test>`,
+    answers: n ? [n % 3 ? 't0' : `t${n - 1}`] : [],
+    date: new Date(Date.UTC(2026, 10, 1) + n * 60_000).toISOString(),
+  }));
+  await bringIn(page, [
+    mailFile('long.mbox', mbox(long)),
+    mailFile(
+      'odd.mbox',
+      mbox([
+        { id: 'self', answers: ['self'], subject: 'Of itself' },
+        { id: 'a', answers: ['b'], subject: 'Ring' },
+        { id: 'b', answers: ['a'], subject: 'Ring' },
+        { id: 'many', answers: many, subject: `${'Many '.repeat(1_000)}` },
+      ]),
+    ),
+  ]);
+  await page.goto('/inbox');
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '5004');
+  await page.keyboard.press('g');
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '4');
+  for (const row of await rows(page).all()) expect((await row.boundingBox())?.height).toBe(58);
+  await expect(rows(page).filter({ hasText: '5,000 received' })).toBeVisible();
+  await rows(page).filter({ hasText: '5,000 received' }).click();
+  const members = page.locator('[id^="member-"]');
+  await expect(members).toHaveCount(60);
+  await expect(page.getByRole('button', { name: /^Show more of the 4,\d{3} messages before these$/ })).toBeVisible();
+  await page.keyboard.press('k');
+  await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
+  await page.keyboard.press('k');
+  await page.keyboard.press('Home');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('a');
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '3');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(1280);
 });

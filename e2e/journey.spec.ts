@@ -65,7 +65,13 @@ test('blocking a sender: the dry run comes true, Why here says why, Undo after a
   expect(moved).toBeGreaterThan(1);
   await expect(dryRun.getByText(/from people you wrote to would go/)).toBeVisible();
   await expect(dryRun.getByRole('row').filter({ hasText: 'Junk' })).toHaveCount(moved);
-  await page.getByRole('button', { name: `Block and sort ${moved} messages` }).click();
+  // It would hit people whom the person wrote to, so it asks first, and names them.
+  const guards = page.getByRole('region', { name: 'Before you block it' });
+  await expect(guards.getByText(sender)).toBeVisible();
+  const save = page.getByRole('button', { name: `Block and sort ${moved} messages` });
+  await expect(save).toBeDisabled();
+  await guards.getByLabel('Block it all the same').check();
+  await save.click();
 
   await expect(page).toHaveURL(message);
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(before.junk + moved);
@@ -95,9 +101,11 @@ test('a small rule: live dry run, saved and run, in the Logbook, undone there', 
   await expect(dryRun.getByText('Say what the rule should look for.')).toBeVisible();
   await page.getByLabel('Text in Subject').fill('jackets');
   await expect(dryRun.getByText('Say what the rule should do.')).toBeVisible();
-  await page.getByLabel('move it to').selectOption('a new folder …');
-  await page.getByLabel('called').fill('Clothes');
-  await page.getByLabel('label it').selectOption('Charter');
+  await page.getByLabel('What else it does').selectOption('label it');
+  await page.getByLabel('Which label').selectOption('Charter');
+  await page.getByLabel('What else it does').selectOption('move it to');
+  await page.getByLabel('Where to').selectOption('a new folder …');
+  await page.getByLabel('Name of the new folder').fill('Clothes');
   const says = dryRun.getByText(/would go\s*from Inbox to Clothes/);
   await expect(says).toBeVisible();
   const moved = Number(/(\d+) messages? would go/.exec(await says.innerText())?.[1]);
@@ -131,7 +139,7 @@ test('many at once: tick, range, all; the bar says how many; Escape leaves', asy
   await page.keyboard.press('Escape');
   await expect(page.getByText('4 ticked')).toHaveCount(0);
   await page.keyboard.press('Control+a');
-  await expect(page.getByText(`All ${all} in Inbox`)).toBeVisible();
+  await expect(page.getByText(`All ${all} messages in Inbox`)).toBeVisible();
   await page.keyboard.press('a');
   await expect(page.getByText('The Inbox is clear')).toBeVisible();
   await expect(page.getByText(`Archived ${all} messages.`)).toBeVisible();

@@ -26,7 +26,19 @@ const coreFloors = [
 ];
 
 /** Packages that the core may use: pure computation, without a host. */
-const corePackages = ['zod', 'entities', 'tldts', 'date-fns', 'rrule', 'ical.js', 'chrono-node'];
+const corePackages = [
+  'zod',
+  'entities',
+  'tldts',
+  'papaparse',
+  'unicode-confusables',
+  'punycode',
+  'iso-3166-1',
+  'date-fns',
+  'rrule',
+  'ical.js',
+  'chrono-node',
+];
 
 const packageName = (source) =>
   source

@@ -26,18 +26,28 @@ export function installPackages() {
 export function installChromium() {
   const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
   if (found) return found;
-  console.log('Installing Debian’s Chromium …');
+  installDebian('chromium', 'Chromium');
+  return '/usr/bin/chromium';
+}
+
+/** Debian's parser of Sieve scripts, by which the tests check those that we write. */
+export function installSieveParser() {
+  const { status } = spawnSync('/usr/bin/python3', ['-c', 'import sievelib'], { stdio: 'ignore' });
+  if (status !== 0) installDebian('python3-sievelib', 'python3-sievelib');
+}
+
+function installDebian(name, words) {
+  console.log(`Installing Debian’s ${words} …`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
   const apt = [...sudo, 'apt-get'];
   try {
     execFileSync(apt[0], [...apt.slice(1), 'update', '-qq'], { stdio: 'inherit' });
-    execFileSync(apt[0], [...apt.slice(1), 'install', '-y', '-qq', 'chromium'], {
+    execFileSync(apt[0], [...apt.slice(1), 'install', '-y', '-qq', name], {
       stdio: 'inherit',
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   } catch {
-    console.error('Chromium is missing and could not be installed with apt-get. Install it and run npm test again.');
+    console.error(`${words} is missing and could not be installed with apt-get. Install it and run npm test again.`);
     process.exit(1);
   }
-  return '/usr/bin/chromium';
 }

@@ -4,7 +4,6 @@ import { existsSync } from 'node:fs';
 import { chromium, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
 import { findRow, openDemo, rows } from '../e2e/desk';
 import { buildApp } from '../server/app';
-import { demoFiles } from '../bench/files';
 
 const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
 const executablePath = process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
@@ -41,29 +40,74 @@ await page.goto('/');
 await page.getByRole('button', { name: 'Open the demo mailbox' }).waitFor();
 await shot(page, 'welcome');
 await openDemo(page);
-await (await findRow(page, 'jackets')).click();
-await page.getByRole('article').waitFor();
+// Of the conversation that got out of hand a message with others of it in sight.
+const jackets = rows(page).filter({ hasText: 'jackets' });
+await (await findRow(page, 'jackets')).waitFor();
+for (let top = 200; (await jackets.count()) < 3; top += 200) {
+  await page.getByRole('grid').evaluate((grid, to) => grid.scrollTo({ top: to }), top);
+  await page.waitForTimeout(200);
+}
+await jackets.nth(1).click();
+await page.getByRole('article').getByRole('button', { name: 'Reply', exact: true }).waitFor();
 await shot(page, 'desk');
 
-await page.getByRole('link', { name: /^Junk/ }).click();
+// The conversation that got out of hand: as a stack, as a tree, and answered.
+await page.keyboard.press('g');
+await page.getByRole('toolbar', { name: 'Conversation' }).waitFor();
+await page.getByRole('button', { name: /^(Open|Close) all$/ }).click();
+await shot(page, 'stack');
+await page.keyboard.press('k');
+await shot(page, 'tree');
+await page.keyboard.press('k');
+await page.keyboard.press('Escape');
+await page.keyboard.press('g');
+await page.keyboard.press('v');
+await page.getByRole('region', { name: 'Lane Machines' }).getByText('in all').waitFor();
+await shot(page, 'lanes');
+await page.keyboard.press('v');
+
+await page.goto('/inbox');
+await page.getByRole('link', { name: 'Junk', exact: true }).click();
 await (await findRow(page, 'Parts Direct')).click();
 await page.getByRole('button', { name: /^Why here/ }).click();
 await shot(page, 'reading');
 
-await page.goto('/register/new?value=office%40stonness-harbour.example');
+await page.goto('/register/new?value=skerryline.example');
 await page.getByRole('table').waitFor();
 await shot(page, 'block');
-await page.goto('/rules/new');
-await page.getByLabel('Text in Subject').fill('jackets');
-await page.getByLabel('move it to').selectOption('a new folder …');
-await page.getByLabel('called').fill('Clothes');
+await page.goto('/inbox');
+await (await findRow(page, 'jackets')).click();
+await page.getByRole('article').getByRole('link', { name: 'Sort mail like this' }).click();
+await page.getByRole('button', { name: /^Subject contains/ }).click();
+await page.getByRole('button', { name: 'Unless …' }).click();
+await page.getByLabel('What it looks at').last().selectOption('Addressed');
 await page.getByRole('table').waitFor();
 await shot(page, 'rule');
-await page.getByRole('button', { name: /^Save the rule/ }).click();
-await page.getByRole('link', { name: 'Subject contains “jackets”' }).waitFor();
+await page.goto('/rules');
+await page.getByRole('button', { name: /^Run the rules/ }).waitFor();
+await page.getByText('Gale warnings').first().scrollIntoViewIfNeeded();
 await shot(page, 'rules');
+await page.goto('/labels');
+await page.getByRole('region', { name: 'Inks' }).waitFor();
+await shot(page, 'labels');
+await page.goto('/agenda');
+await page.getByRole('region', { name: 'Late' }).waitFor();
+await shot(page, 'agenda');
 await page.goto('/register');
 await shot(page, 'register');
+await page.goto('/junk-filter');
+await page.getByText(/% of junk caught/).waitFor();
+await page.getByRole('slider').fill('35');
+await page.getByRole('table', { name: 'Messages that would change' }).waitFor();
+await shot(page, 'junk-filter');
+await page.goto('/second-look');
+await page.getByText('because of').waitFor();
+await page.keyboard.press('n');
+await page.getByText(/^Learned from/).waitFor();
+await shot(page, 'second-look');
+await page.goto('/where?of=parts-direct.example');
+await page.getByText(/here of that kind/).waitFor();
+await shot(page, 'where');
 await page.goto('/inbox');
 await rows(page).first().click();
 for (const key of ['a', 'Delete', 'f', 'a']) {
@@ -78,10 +122,6 @@ await page
 await page.goto('/logbook');
 await page.getByRole('table').waitFor();
 await shot(page, 'logbook');
-await page.goto('/mail');
-await page.getByTestId('mail-files').setInputFiles(demoFiles(10_000));
-await page.getByText(/[1-9],\d+ added/).waitFor();
-await page.screenshot({ path: `${folder}import.png` });
 await page.context().close();
 
 const dark = await open({ colorScheme: 'dark' });

@@ -1,8 +1,9 @@
 // `npm test`: installs what tests need, then runs the unit tests and the browser tests.
-import { installChromium, installPackages, run } from './install.mjs';
+import { installChromium, installPackages, installSieveParser, run } from './install.mjs';
 
 installPackages();
 const chromium = installChromium();
+installSieveParser();
 run('npx', ['jest']);
 run('npx', ['vite', 'build', '--logLevel', 'warn']);
 run('npx', ['playwright', 'test'], { CHROMIUM: chromium });

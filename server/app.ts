@@ -74,7 +74,8 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.post('/api/post/submit', async (request, reply) => {
     if (!Buffer.isBuffer(request.body))
       return reply.code(415).send({ message: 'A message is sent as message/rfc822.' });
-    return post.submit(new Uint8Array(request.body));
+    const { copy } = request.query as { copy?: string };
+    return post.submit(new Uint8Array(request.body), copy !== 'no');
   });
   app.get('/api/demo/setup', async () => demoSetup(options.now()));
 

@@ -79,11 +79,13 @@ export class PostOffice {
       more: next < count + this.skipped + this.later.length,
       perMinute: this.perMinute,
       paused: this.paused,
-      messages: messages.map(({ raw, place, seen, flagged }) => ({
+      messages: messages.map(({ raw, place, seen, flagged, due, marked }) => ({
         raw: Buffer.from(raw).toString('base64'),
         place,
         seen,
         flagged,
+        due,
+        marked,
       })),
     };
   }
@@ -104,21 +106,22 @@ export class PostOffice {
     return { perMinute, paused };
   }
 
-  /** Takes a raw message that is sent: it stands in Sent from the next question on. */
-  submit(raw: Uint8Array): { messageId: string } {
+  /** Takes a raw message that is sent; with `copy`, it stands in Sent from the next question on. */
+  submit(raw: Uint8Array, copy = true): { messageId: string } {
     if (raw.length > largestSent) throw new PostOfficeError('The message is too large: 25 MB is the most.');
     const envelope = parseEnvelope(raw);
     if (!envelope.from.address) throw new PostOfficeError('The message names no sender (From).');
     if (![...envelope.to, ...envelope.cc].some((a) => a.address.includes('@')))
       throw new PostOfficeError('The message names nobody to send it to (To or Cc).');
-    this.later.push({
-      raw,
-      sender: envelope.from.address,
-      date: this.options.now(),
-      place: 'sent',
-      seen: true,
-      flagged: false,
-    });
+    if (copy)
+      this.later.push({
+        raw,
+        sender: envelope.from.address,
+        date: this.options.now(),
+        place: 'sent',
+        seen: true,
+        flagged: false,
+      });
     return { messageId: envelope.messageId };
   }
 }

@@ -1,10 +1,10 @@
 // The first thing that runs: the mailroom opens the mail, and the rows of the place in the address are made ready,
 // while the rest of the page is still on its way.
-import { mailroom } from '../mailroom/client';
-import { readPath } from './paths';
+import { askFirstRows } from './desk/firstRows';
+import { readWhere } from './paths';
 
-const here = readPath(location.pathname);
-// What comes of it the page asks again; a mailroom that can't be opened is told there.
-void mailroom.rows(here?.view ?? { kind: 'place', place: 'inbox' }, 0, 60).catch(() => undefined);
+const here = readWhere(location.pathname, location.search);
+const view = here?.view ?? { kind: 'place', place: 'inbox' };
+askFirstRows(here?.account ? { ...view, account: here.account } : view, { grouped: false, elsewhere: true });
 
 void import('./main');

@@ -3,12 +3,16 @@ import '@fontsource-variable/atkinson-hyperlegible-mono';
 import './theme.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { createBrowserRouter, Navigate } from 'react-router';
+// The one that can show a new message at once (flushSync): the next key is meant for it.
+import { RouterProvider } from 'react-router/dom';
 import { DeskPage } from './desk/DeskPage';
 import { Frame } from './frame/Frame';
-import { followTheme } from './state/preferences';
+import { tellOfMail } from './telling/telling';
+import { followLook } from './state/preferences';
 
-followTheme();
+followLook();
+tellOfMail();
 
 const router = createBrowserRouter([
   {
@@ -18,11 +22,29 @@ const router = createBrowserRouter([
       { path: 'welcome', lazy: async () => ({ Component: (await import('./welcome/WelcomePage')).WelcomePage }) },
       { path: 'register', lazy: async () => ({ Component: (await import('./register/RegisterPage')).RegisterPage }) },
       { path: 'register/new', lazy: async () => ({ Component: (await import('./register/EntryPage')).EntryPage }) },
+      { path: 'register/many', lazy: async () => ({ Component: (await import('./register/ManyPage')).ManyPage }) },
       { path: 'register/:entry', lazy: async () => ({ Component: (await import('./register/EntryPage')).EntryPage }) },
+      {
+        path: 'junk-filter',
+        lazy: async () => ({ Component: (await import('./junk/JunkFilterPage')).JunkFilterPage }),
+      },
+      {
+        path: 'second-look',
+        lazy: async () => ({ Component: (await import('./junk/SecondLookPage')).SecondLookPage }),
+      },
+      { path: 'where', lazy: async () => ({ Component: (await import('./where/WherePage')).WherePage }) },
+      { path: 'contacts', lazy: async () => ({ Component: (await import('./contacts/ContactsPage')).ContactsPage }) },
+      { path: 'rules/sieve', lazy: async () => ({ Component: (await import('./rules/SievePage')).SievePage }) },
+      { path: 'labels', lazy: async () => ({ Component: (await import('./labels/LabelsPage')).LabelsPage }) },
+      { path: 'agenda', lazy: async () => ({ Component: (await import('./agenda/AgendaPage')).AgendaPage }) },
       { path: 'rules', lazy: async () => ({ Component: (await import('./rules/RulesPage')).RulesPage }) },
       { path: 'rules/new', lazy: async () => ({ Component: (await import('./rules/RuleEditor')).RuleEditor }) },
       { path: 'rules/:rule', lazy: async () => ({ Component: (await import('./rules/RuleEditor')).RuleEditor }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage')).LogbookPage }) },
+      { path: 'desk', lazy: async () => ({ Component: (await import('./settings/DeskSettings')).DeskSettings }) },
+      { path: 'accounts', lazy: async () => ({ Component: (await import('./accounts/AccountsPage')).AccountsPage }) },
+      { path: 'telling', lazy: async () => ({ Component: (await import('./telling/TellingPage')).TellingPage }) },
+      { path: 'lanes', lazy: async () => ({ Component: (await import('./lanes/LanesPage')).LanesPage }) },
       { path: 'mail', lazy: async () => ({ Component: (await import('./mail/MailPage')).MailPage }) },
       { path: '*', element: <DeskPage /> },
     ],

@@ -1,7 +1,18 @@
-// Where the person is, in the address: a view, and perhaps an open message.
+// Where the person is, in the address: a view, what of it is shown and how, and perhaps an open message.
 import type { Place } from '../core/mail/place';
 import { fixedPlaces } from '../core/mail/place';
-import type { View } from '../mailroom/api';
+import { filters, type Filter, type View } from '../mailroom/api';
+
+/** A place on the desk. `view` is whole; what narrows it stands beside it. */
+export interface Where {
+  view: View;
+  message: number | null;
+  show: Filter | null;
+  /** The id of an account, or null for all. */
+  account: string | null;
+  /** Side by side in lanes, not in rows. */
+  lanes: boolean;
+}
 
 /** The address of a view, with a message open in it or not: `/inbox`, `/folder/weather/m/12`. */
 export function viewPath(view: View, message?: number | null): string {
@@ -16,8 +27,17 @@ export function viewPath(view: View, message?: number | null): string {
   return message === null || message === undefined ? base : `${base}/m/${message}`;
 }
 
-/** The view and message of an address; null where it is no view. */
-export function readPath(path: string): { view: View; message: number | null } | null {
+/** The address of a place on the desk: `/inbox/m/12?show=unread&account=desk&as=lanes`. */
+export function wherePath({ view, message, show, account, lanes }: Where): string {
+  const query = new URLSearchParams();
+  if (show) query.set('show', show);
+  if (account) query.set('account', account);
+  if (lanes) query.set('as', 'lanes');
+  const search = query.toString();
+  return viewPath(view, message) + (search && `?${search}`);
+}
+
+function readView(path: string): { view: View; message: number | null } | null {
   const [first, ...rest] = path.split('/').filter(Boolean).map(decodeURIComponent);
   let view: View | null = null;
   if (fixedPlaces.includes(first as (typeof fixedPlaces)[number])) view = { kind: 'place', place: first as Place };
@@ -30,9 +50,25 @@ export function readPath(path: string): { view: View; message: number | null } |
   return rest[0] === 'm' && Number.isInteger(id) && id >= 0 ? { view, message: id } : null;
 }
 
-/** The address of the setting that a trace names: `entry:ID` or `rule:ID`. */
+/** What an address says; null where it is no view's. */
+export function readWhere(path: string, search = ''): Where | null {
+  const read = readView(path);
+  if (!read) return null;
+  const query = new URLSearchParams(search);
+  const show = filters.find((filter) => filter === query.get('show')) ?? null;
+  return { ...read, show, account: query.get('account'), lanes: query.get('as') === 'lanes' };
+}
+
+/** The address of the setting that a trace names: `entry:ID`, `rule:ID` or `junk`. */
 export function settingPath(setting: string): string {
+  if (setting === 'junk') return '/junk-filter';
   const at = setting.indexOf(':');
   const id = encodeURIComponent(setting.slice(at + 1));
   return setting.startsWith('entry:') ? `/register/${id}` : `/rules/${id}`;
+}
+
+/** What a link to that setting says. */
+export function settingWords(setting: string): string {
+  if (setting === 'junk') return 'Open the junk filter';
+  return setting.startsWith('entry:') ? 'Open the entry' : 'Open the rule';
 }

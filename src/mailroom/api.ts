@@ -3,27 +3,65 @@
 // The page holds no mail. It asks for windows of rows, opens single messages, sends commands, and hears of revisions.
 // Expected failures (a full disk, a file that is no mail) come back as data; only a fault of the program is thrown.
 import { z } from 'zod';
-import { placeSchema, type Place } from '../core/mail/place';
+import { placeSchema, type Ink, type Place } from '../core/mail/place';
 import type { Address } from '../core/mail/address';
+import type { ThinReason } from '../core/conversations/thinning';
 import type { AttachmentInfo, BodyBlock } from '../core/mail/body';
 import type { Setup } from '../core/line/setup';
-import type { Station } from '../core/line/decide';
-import { entrySchema } from '../core/senders/register';
+import type { Station } from '../core/line/stations';
+import { accountSchema } from '../core/mail/account';
+import { laneSchema, laneWhatSchema } from '../core/search/lane';
+import { junkSettingsSchema } from '../core/junk/settings';
+import { contactSchema } from '../core/senders/contact';
+import type { Suspicion } from '../core/senders/suspicion';
+import type { Agenda, Dissolving, DryRunResult, Habit, RuleProposals, RuleSetReport } from './rulesApi';
+import type { ImportProgress, ImportReport, ExportResult } from './inOutApi';
+import type { EntryCheck, EntryUse, FilterReport, Judgement, SecondLook, WhereWent } from './junkApi';
+import { toldSchema, type Told } from '../core/senders/telling';
+import { entrySchema, type Entry, type Registered } from '../core/senders/register';
 import { ruleSchema } from '../core/rules/rule';
 import { folderSchema, labelSchema } from '../core/mail/place';
 
-/** What a list of rows shows: a place, a label, or what is damaged wherever it is. */
+/** What to see of a view: `alone` is what came to the person alone. */
+export const filters = ['unread', 'read', 'flagged', 'alone', 'attachments'] as const;
+export type Filter = (typeof filters)[number];
+
+/** A stretch of a view by kind; `rest` is what none of the lanes holds, so that nothing is out of sight. */
+const laneOfViewSchema = z.union([laneWhatSchema, z.object({ by: z.literal('rest'), lanes: z.array(laneWhatSchema) })]);
+export type Lane = z.infer<typeof laneOfViewSchema>;
+
+const narrowing = {
+  /**
+   * `applied` names one application of the filter, by the page's choice: what fitted then stays in sight, also when it
+   * is read meanwhile. Null: only what fits now.
+   */
+  filter: z.object({ by: z.enum(filters), applied: z.string().nullable() }).optional(),
+  /** The id of an account. */
+  account: z.string().optional(),
+  lane: laneOfViewSchema.optional(),
+};
+
+/** What a list of rows shows: a place, a label, or what is damaged wherever it is; perhaps narrowed. */
 export const viewSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('place'), place: placeSchema }),
-  z.object({ kind: z.literal('label'), label: z.string() }),
-  z.object({ kind: z.literal('damaged') }),
+  z.object({ kind: z.literal('place'), place: placeSchema, ...narrowing }),
+  z.object({ kind: z.literal('label'), label: z.string(), ...narrowing }),
+  z.object({ kind: z.literal('damaged'), ...narrowing }),
 ]);
 export type View = z.infer<typeof viewSchema>;
 
-/** Messages to act on: by id, or all that a view holds, also those that were never in sight. */
+/** How rows are shown: one for each conversation or each message, and whether what stands elsewhere is counted. */
+export const groupingSchema = z.object({ grouped: z.boolean(), elsewhere: z.boolean() });
+export type Grouping = z.infer<typeof groupingSchema>;
+
+const idsSchema = z.array(z.number().int().nonnegative());
+/**
+ * Messages to act on: by id; all that a view holds, also those that were never in sight; or whatever of some
+ * conversations stands in a view.
+ */
 export const selectionSchema = z.union([
-  z.object({ ids: z.array(z.number().int().nonnegative()) }),
+  z.object({ ids: idsSchema }),
   z.object({ view: viewSchema }),
+  z.object({ conversationsOf: idsSchema, within: viewSchema }),
 ]);
 export type Selection = z.infer<typeof selectionSchema>;
 
@@ -32,8 +70,15 @@ export const actSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('move'), place: placeSchema }),
   // `opened`: read because it was opened, so it is not the person's own act, and not what Undo takes back.
   z.object({ do: z.literal('read'), value: z.boolean(), opened: z.boolean().optional() }),
-  z.object({ do: z.literal('flag'), value: z.boolean() }),
+  // `due`: milliseconds since 1970; absent for a flag without a date.
+  z.object({ do: z.literal('flag'), value: z.boolean(), due: z.number().positive().optional() }),
+  // The flag comes off because what it was for is done.
+  z.object({ do: z.literal('done') }),
   z.object({ do: z.literal('label'), label: z.string(), value: z.boolean() }),
+  // What the messages are to the junk filter, which learns from it; they stay where they are.
+  z.object({ do: z.literal('mark'), junk: z.boolean() }),
+  // Goes to whole conversations: what of them is in the Inbox goes to `place`, and later answers pass the Inbox by.
+  z.object({ do: z.literal('silence'), value: z.boolean(), place: z.enum(['archive', 'bin']) }),
 ]);
 export type Act = z.infer<typeof actSchema>;
 
@@ -43,6 +88,12 @@ export const setupEditSchema = z.discriminatedUnion('list', [
   z.object({ list: z.literal('rules'), id: z.string(), item: ruleSchema.nullable(), at: z.number().optional() }),
   z.object({ list: z.literal('folders'), id: z.string(), item: folderSchema.nullable(), at: z.number().optional() }),
   z.object({ list: z.literal('labels'), id: z.string(), item: labelSchema.nullable(), at: z.number().optional() }),
+  z.object({ list: z.literal('accounts'), id: z.string(), item: accountSchema.nullable(), at: z.number().optional() }),
+  z.object({ list: z.literal('lanes'), id: z.string(), item: laneSchema.nullable(), at: z.number().optional() }),
+  z.object({ list: z.literal('contacts'), id: z.string(), item: contactSchema.nullable(), at: z.number().optional() }),
+  // There is one of it, and it is never taken off.
+  z.object({ list: z.literal('junk'), id: z.literal('junk'), item: junkSettingsSchema }),
+  z.object({ list: z.literal('told'), id: z.string(), item: toldSchema.nullable(), at: z.number().optional() }),
 ]);
 export type SetupEdit = z.infer<typeof setupEditSchema>;
 
@@ -57,6 +108,24 @@ export interface Receipt {
 
 export type Outcome = { ok: true; receipt: Receipt } | { ok: false; error: string };
 
+/** What a conversation holds, each count by itself. Counted: what is neither in Junk, the Bin nor Drafts. */
+export interface ConversationCounts {
+  received: number;
+  own: number;
+  unread: number;
+  flagged: number;
+  late: number;
+  attachments: number;
+}
+
+/** A conversation as one row shows it. */
+export interface RowConversation extends ConversationCounts {
+  /** How many of its messages the view holds. */
+  here: number;
+  /** Who wrote in it, who wrote last comes last; at most four names. */
+  people: { name: string; unread: boolean }[];
+}
+
 /** A message as one row shows it. Times are milliseconds since 1970. */
 export interface Row {
   id: number;
@@ -67,21 +136,101 @@ export interface Row {
   date: number;
   unread: boolean;
   flagged: boolean;
+  /** What it was flagged for is done. */
+  done: boolean;
+  /** When it is due, where its flag has a date. */
+  due: number | null;
+  /** Flagged, and past due. */
+  late: boolean;
   attachments: number;
   labels: string[];
   place: Place;
+  /** The id of the account by which it came, or null. */
+  account: string | null;
+  /** Sent by the person. */
+  own: boolean;
+  /** The number of its conversation: the lowest id of its messages. */
+  conversation: number;
+  silenced: boolean;
+  /** The ink of the whole row, by a rule or a label; null for none. */
+  ink: Ink | null;
+  /** All of the conversation, where the row stands for it; null where it stands for one message. */
+  whole: RowConversation | null;
   damage: string | null;
-  /** When it is deleted for good, for a message in the Bin; else null. */
+  /** When it is deleted for good, for a message in the Bin or in Junk; else null. */
   deletedOn: number | null;
+  /** In Junk: the score that the filter gave it, 0 to 100; null elsewhere, or where it was not judged. */
+  score: number | null;
 }
 
 /** A window of a view, rows `from` up to, not including, `from + rows.length`. */
 export interface RowWindow {
   revision: number;
+  /** How many rows there are in all. */
   total: number;
+  /** How many messages they stand for, and how many of those are unread. */
+  messages: number;
   unread: number;
   from: number;
   rows: Row[];
+}
+
+/** A message within its conversation, and what it carries. */
+export interface ConversationMember {
+  row: Row;
+  /** The id of what it answers, whether that is shown or not; null for a beginning. */
+  parent: number | null;
+  attachments: AttachmentInfo[];
+}
+
+/** A conversation opened for reading. */
+export interface OpenConversation extends ConversationCounts {
+  number: number;
+  /** Oldest first. */
+  members: ConversationMember[];
+  silenced: boolean;
+  /** How many more of its messages stand in other places that are not asked for. */
+  elsewhere: number;
+}
+
+/** What thinning a conversation out would do to one of its messages. */
+export interface ThinLine {
+  row: Row;
+  goes: boolean;
+  /** The message in which it stands whole. */
+  standsIn: Row | null;
+  reason: ThinReason;
+}
+
+/** An answer as it was written. */
+export const answerSchema = z.object({
+  /** The message that is answered. */
+  to: z.number().int().nonnegative(),
+  account: z.string(),
+  recipients: z.string(),
+  copies: z.string(),
+  subject: z.string().max(2_000),
+  text: z.string().max(5_000_000),
+});
+export type Answer = z.infer<typeof answerSchema>;
+
+/** What an answer begins with. */
+export interface AnswerStart {
+  account: string | null;
+  recipients: string;
+  copies: string;
+  subject: string;
+  text: string;
+  /** Messages of the conversation that others sent after the one that is answered; the newest of them, or null. */
+  newer: number;
+  newest: Row | null;
+}
+
+/** What being told would have meant over the last seven days. */
+export interface ToldReport {
+  total: number;
+  /** The latest of them, at most 50. */
+  sample: Row[];
 }
 
 /** Counts for the line on the left. */
@@ -90,8 +239,12 @@ export interface Overview {
   /** Messages in all places. */
   total: number;
   places: { place: Place; total: number; unread: number }[];
-  labels: { label: string; total: number }[];
+  /** What each account has in the Inbox. */
+  accounts: { account: string; total: number; unread: number }[];
+  labels: { label: string; total: number; unread: number }[];
   damaged: number;
+  /** Junk that the line took and nobody has read or marked. */
+  newJunk: number;
   /** How many of today's messages each station took. */
   today: Record<Station, number>;
   setup: Setup;
@@ -125,6 +278,12 @@ export interface OpenMessage {
   /** Pictures that came within the message, as data: URLs by Content-ID. */
   pictures: Record<string, string>;
   size: number;
+  /** What the Register goes by. */
+  registered: Registered;
+  /** What looks false about it, the worst first. */
+  suspicions: Suspicion[];
+  /** Its links are shown with where they go, and lead nowhere: it is junk, or looks gravely false. */
+  dead: boolean;
 }
 
 /** One line of “Why here”. `setting` is `entry:ID` or `rule:ID` where a setting decided that still exists. */
@@ -153,69 +312,72 @@ export interface LogEntry {
   undoes: number | null;
 }
 
-/** What a changed setup would do to the mail here. */
-export interface DryRunReport {
-  /** How many messages would change in any way. */
-  total: number;
-  moves: { from: Place; to: Place; count: number }[];
-  labelled: number;
-  markedRead: number;
-  /** Of those that would go to Junk or the Bin: from people the person wrote to, flagged, unread. */
-  wanted: { writtenTo: number; flagged: number; unread: number };
-  /** The messages, newest first, wanted ones before the others; at most 200. */
-  sample: { row: Row; to: Place }[];
-  /** For a rule: how many messages here match its conditions, whatever becomes of them. */
-  matching: number | null;
-}
-
-export type DryRunResult = { ok: true; report: DryRunReport } | { ok: false; error: string };
-
-/** How an import stands. Bytes and messages are of all its files. */
-export interface ImportProgress {
-  job: string;
-  file: string;
-  fileIndex: number;
-  files: number;
-  bytesDone: number;
-  bytesTotal: number;
-  added: number;
-  already: number;
-  damaged: number;
-}
-
-/** What an import came to. */
-export interface ImportReport {
-  added: number;
-  /** Messages that were here before, and were not added again. */
-  already: number;
-  damaged: number;
-  /** Files that could not be taken, each with the reason. */
-  refused: { file: string; reason: string }[];
-  cancelled: boolean;
-  /** Why it ended early, where it did not end by itself: a full disk, say. */
-  error: string | null;
-}
-
-export type ExportResult = { ok: true; blob: Blob; name: string; count: number } | { ok: false; error: string };
-
 /** What the mailroom tells without being asked. */
 export type MailroomEvent =
   | { kind: 'revision'; revision: number }
+  // Of what arrived, what the person wants to be told of.
+  | { kind: 'told'; rows: Row[] }
+  // Flags that have just fallen due.
+  | { kind: 'due'; rows: Row[] }
   | { kind: 'import'; progress: ImportProgress }
+  | { kind: 'judging'; job: string; done: number; total: number }
   | { kind: 'role'; writer: boolean };
 
 /** The mailroom, as the page has it. Ids of commands are chosen by the caller; the same id is never done twice. */
 export interface Mailroom {
   overview(): Promise<Overview>;
-  rows(view: View, from: number, to: number): Promise<RowWindow>;
-  /** Where a message stands in a view, from 0; -1 where it does not. */
-  position(view: View, id: number): Promise<number>;
+  rows(view: View, grouping: Grouping, from: number, to: number): Promise<RowWindow>;
+  /** Where a message, or its conversation, stands in a view, from 0; -1 where it does not. */
+  position(view: View, grouping: Grouping, id: number): Promise<number>;
+  /** The conversation of a message; `elsewhere`: with what of it stands in other places. Null where it is gone. */
+  conversation(id: number, view: View, elsewhere: boolean): Promise<OpenConversation | null>;
+  /** What thinning out a message's conversation would do, oldest message first. */
+  thinning(id: number): Promise<ThinLine[]>;
+  /** Bins what stands whole in a later message of the conversation. */
+  thinOut(command: string, id: number): Promise<Outcome>;
+  /** What an answer to a message begins with; `when` is its time in words. */
+  startAnswer(id: number, all: boolean, when: string): Promise<AnswerStart | null>;
+  /** Sends an answer through the post office; it stands in Sent afterwards. `zone`: minutes east of UTC. */
+  sendAnswer(command: string, answer: Answer, zone: number): Promise<Outcome>;
+  /** What the person would have been told of in the last seven days. */
+  toldLately(told: Told[]): Promise<ToldReport>;
   open(id: number, plain: boolean): Promise<OpenMessage | null>;
   attachment(id: number, index: number): Promise<{ name: string; type: string; bytes: Uint8Array } | null>;
   whyHere(id: number): Promise<WhyLine[]>;
   act(command: string, selection: Selection, act: Act): Promise<Outcome>;
   editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
-  dryRun(edits: SetupEdit[], ruleId: string | null): Promise<DryRunResult>;
+  /** `asker`: who asks; their older question is dropped. */
+  dryRun(edits: SetupEdit[], ruleId: string | null, asker?: string): Promise<DryRunResult>;
+  /** What the set of rules does, as it would be after some edits. */
+  ruleSetReport(edits: SetupEdit[]): Promise<RuleSetReport>;
+  /** Takes a label or folder off; its mail is kept. */
+  dissolve(command: string, what: Dissolving): Promise<Outcome>;
+  agenda(): Promise<Agenda>;
+  /** Conditions that a message suggests for a rule, the most telling first, and where such mail would go. */
+  ruleProposals(id: number): Promise<RuleProposals>;
+  /** What the person keeps moving to a place by hand, judged by some messages just moved; null where it is no habit. */
+  habit(ids: number[], place: Place): Promise<Habit | null>;
+  /** Runs the rules over the mail here. */
+  runRules(command: string): Promise<Outcome>;
+  /** Takes wanted messages out of Junk; `fromNowOn`: what is safe after it. `contact`: with a card for the sender. */
+  rescue(
+    command: string,
+    selection: Selection,
+    fromNowOn: 'this' | 'sender' | 'domain' | 'list',
+    contact: boolean,
+  ): Promise<Outcome>;
+  judgement(id: number): Promise<Judgement | null>;
+  /** How the filter stands; takes a while on much mail, and tells of it. */
+  filterReport(job: string): Promise<FilterReport>;
+  secondLook(most: number): Promise<SecondLook>;
+  registerUse(): Promise<Record<string, EntryUse>>;
+  checkEntry(entry: Entry): Promise<EntryCheck>;
+  /** Where mail went that is missed: by sender or by words of the subject. */
+  whereWent(words: string): Promise<WhereWent>;
+  /** The whole setup as one document, with the junk filter's model. */
+  exportSetup(): Promise<string>;
+  /** What taking a setup up would do, and, with a command, takes it up: it replaces all that was decided here. */
+  importSetup(command: string, document: string): Promise<Outcome>;
   /** Undoes an entry of the Logbook, or whatever the person's last command is by then. */
   undo(command: string, seq: number | 'last'): Promise<Outcome>;
   /** A stretch of the Logbook, newest first: everything, or only what the person did. */

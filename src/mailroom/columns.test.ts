@@ -4,7 +4,7 @@ import { StateColumns } from './columns';
 import { statePackSize } from './records';
 import { editSetup } from './setupEdits';
 import { gone, Tables } from './tables';
-import { Views } from './views';
+import { Views, type ViewSource } from './views';
 import { didTo, messages, short } from './words';
 
 describe('columns', () => {
@@ -73,7 +73,8 @@ test('views: newest first, whatever the order of arrival', () => {
     fc.property(fc.array(fc.array(time, { maxLength: 6 }), { maxLength: 6 }), (batches) => {
       const columns = new StateColumns();
       const tables = new Tables();
-      const views = new Views(columns, tables, new Set());
+      const source = { columns, tables, damaged: new Set<number>() } as unknown as ViewSource;
+      const views = new Views(source);
       let first = 0;
       for (const dates of batches) {
         columns.grow(first + dates.length);

@@ -8,10 +8,32 @@ export const bit = {
   flagged: 2,
   /** Put where it is by the person, not by the line. */
   byHand: 4,
+  /** Its conversation is silenced. */
+  silenced: 8,
+  /** The person said that it is junk, or that it is not: the junk filter learns from either. */
+  markedJunk: 16,
+  markedGood: 32,
+  /** What it was flagged for is done. */
+  done: 64,
 } as const;
 
 export type ColumnName = keyof Columns;
-export const columnNames: readonly ColumnName[] = ['place', 'placedAt', 'bits', 'labels', 'trace', 'date'];
+export const columnNames: readonly ColumnName[] = [
+  'place',
+  'placedAt',
+  'bits',
+  'labels',
+  'trace',
+  'date',
+  'due',
+  'ink',
+];
+
+/** A column copied into a longer one. */
+export function grown<T extends { set(from: T): void }>(old: T, next: T): T {
+  next.set(old);
+  return next;
+}
 
 /** Growing columns, one value each for every message that ever came in. */
 export class StateColumns {
@@ -22,22 +44,24 @@ export class StateColumns {
   labels = new Uint16Array(statePackSize);
   trace = new Uint32Array(statePackSize);
   date = new Float64Array(statePackSize);
+  /** When what is flagged is due, milliseconds since 1970; 0 for no date. */
+  due = new Float64Array(statePackSize);
+  /** One more than the position of the ink that a rule gave its row; 0 for none. */
+  ink = new Uint8Array(statePackSize);
 
   /** Makes room for `count` messages in all. */
   grow(count: number): void {
     this.count = Math.max(this.count, count);
     if (count <= this.place.length) return;
     const size = Math.ceil(Math.max(count, this.place.length * 1.5) / statePackSize) * statePackSize;
-    const grown = <T extends { set(from: T): void }>(old: T, next: T): T => {
-      next.set(old);
-      return next;
-    };
     this.place = grown(this.place, new Uint16Array(size));
     this.placedAt = grown(this.placedAt, new Float64Array(size));
     this.bits = grown(this.bits, new Uint8Array(size));
     this.labels = grown(this.labels, new Uint16Array(size));
     this.trace = grown(this.trace, new Uint32Array(size));
     this.date = grown(this.date, new Float64Array(size));
+    this.due = grown(this.due, new Float64Array(size));
+    this.ink = grown(this.ink, new Uint8Array(size));
   }
 
   /** The values that some messages have in one column. */
@@ -72,6 +96,8 @@ export class StateColumns {
       labels: this.labels.slice(from, to),
       trace: this.trace.slice(from, to),
       date: this.date.slice(from, to),
+      due: this.due.slice(from, to),
+      ink: this.ink.slice(from, to),
     };
   }
 

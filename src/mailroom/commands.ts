@@ -1,22 +1,34 @@
 // Commands: what a person can have done to the mail and the setup. Their undoing is in undo.ts.
-import { placeName, type Place } from '../core/mail/place';
+import { binKeeps, inks, placeName, type Place } from '../core/mail/place';
 import { checkSetup, type Setup } from '../core/line/setup';
 import { dryRun, type Candidate, type DryRunChange } from '../core/line/dryRun';
+import type { Envelope } from '../core/mail/envelope';
+import type { DeepCondition } from '../core/rules/rule';
 import type { Act, Receipt, Selection, SetupEdit } from './api';
 import { bit } from './columns';
+import { thinning } from './conversations';
+import { answersOwn, inkNumber } from './incoming';
 import type { Mailbox } from './mailbox';
 import type { Columns } from './records';
 import { editSetup } from './setupEdits';
 import { gone } from './tables';
+import { Views } from './views';
 import { didTo, messages } from './words';
 
 const nothing = (says: string): Receipt => ({ seq: null, count: 0, says });
 
+function idsOf({ columns, derived, views }: Mailbox, selection: Selection): Int32Array {
+  if ('view' in selection) return views.list(selection.view).slice();
+  if ('ids' in selection) return Int32Array.from(selection.ids);
+  const holds = views.holding(selection.within);
+  const some = selection.conversationsOf.filter((id) => id < columns.count);
+  return Int32Array.from(some.flatMap((id) => [...derived.membersOf(id)].filter(holds)));
+}
+
 /** The messages of a selection that are still here: each once, in the order of their ids. */
 export function selected(mailbox: Mailbox, selection: Selection): Int32Array {
   const { place, count } = mailbox.columns;
-  const ids = 'view' in selection ? mailbox.views.list(selection.view).slice() : Int32Array.from(selection.ids);
-  ids.sort();
+  const ids = idsOf(mailbox, selection).sort();
   return ids.filter((id, i) => id < count && place[id] !== gone && (i === 0 || ids[i - 1] !== id));
 }
 
@@ -33,12 +45,35 @@ const moveWords: Partial<Record<Place, [done: string, where: string]>> = {
   inbox: ['Moved', ' to the Inbox'],
 };
 
+/** A move of more than this many at once teaches the junk filter by the newest of them alone. */
+export const mostMarked = 1_000;
+
+/** The bits of messages that the person moves: into Junk they are junk, out of it to where mail is kept they are good. */
+function markedBits({ columns, tables }: Mailbox, ids: Int32Array, to: Place): Uint8Array {
+  const junk = tables.placeIndex('junk');
+  const teaches = ids.length - mostMarked;
+  return Uint8Array.from(ids, (id, i) => {
+    const bits = columns.bits[id] | bit.byHand;
+    if (i < teaches) return bits;
+    if (to === 'junk') return (bits | bit.markedJunk) & ~bit.markedGood;
+    return columns.place[id] === junk && to !== 'bin' ? (bits | bit.markedGood) & ~bit.markedJunk : bits;
+  });
+}
+
+/** Says what messages are to the junk filter, without moving them. */
+function markPlan({ columns }: Mailbox, ids: Int32Array, junk: boolean): Plan {
+  const [on, off] = junk ? [bit.markedJunk, bit.markedGood] : [bit.markedGood, bit.markedJunk];
+  const touched = ids.filter((id) => (columns.bits[id] & (on | off)) !== on).slice(-mostMarked);
+  const bits = Uint8Array.from(touched, (id) => (columns.bits[id] | on) & ~off);
+  return { ids: touched, after: { bits }, done: 'Marked', where: junk ? ' as junk' : ' as not junk' };
+}
+
 function plan(mailbox: Mailbox, ids: Int32Array, act: Act): Plan {
   const { columns, tables } = mailbox;
   if (act.do === 'move') {
     const index = tables.placeIndex(act.place);
     const touched = ids.filter((id) => columns.place[id] !== index);
-    const bits = Uint8Array.from(touched, (id) => columns.bits[id] | bit.byHand);
+    const bits = markedBits(mailbox, touched, act.place);
     const name = placeName(act.place, mailbox.setup.folders);
     const [done, where] = moveWords[act.place] ?? ['Moved', ` to ${name}`];
     return { ids: touched, after: { place: index, placedAt: mailbox.now(), bits }, done, where };
@@ -55,16 +90,79 @@ function plan(mailbox: Mailbox, ids: Int32Array, act: Act): Plan {
       ? { ids: touched, after: { labels }, done: 'Labelled', where: ` ${name}` }
       : { ids: touched, after: { labels }, done: `Took the label ${name} off`, where: '' };
   }
-  const which = act.do === 'read' ? bit.read : bit.flagged;
-  const touched = ids.filter((id) => Boolean(columns.bits[id] & which) !== act.value);
-  const bits = Uint8Array.from(touched, (id) => (act.value ? columns.bits[id] | which : columns.bits[id] & ~which));
-  const words =
-    act.do === 'read'
-      ? ['Marked', act.value ? ' as read' : ' as unread']
-      : act.value
-        ? ['Flagged', '']
-        : ['Cleared the flag of', ''];
-  return { ids: touched, after: { bits }, done: words[0], where: words[1] };
+  if (act.do === 'silence') return silencePlan(mailbox, ids, act);
+  if (act.do === 'flag') return flagPlan(mailbox, ids, act);
+  if (act.do === 'done') return donePlan(mailbox, ids);
+  if (act.do === 'mark') return markPlan(mailbox, ids, act.junk);
+  const touched = ids.filter((id) => Boolean(columns.bits[id] & bit.read) !== act.value);
+  const bits = withBit(mailbox, touched, bit.read, act.value);
+  return { ids: touched, after: { bits }, done: 'Marked', where: act.value ? ' as read' : ' as unread' };
+}
+
+const withBit = ({ columns }: Mailbox, ids: Int32Array, which: number, on: boolean): Uint8Array =>
+  Uint8Array.from(ids, (id) => (on ? columns.bits[id] | which : columns.bits[id] & ~which));
+
+function flagPlan(mailbox: Mailbox, ids: Int32Array, { value, due = 0 }: Extract<Act, { do: 'flag' }>): Plan {
+  const { columns } = mailbox;
+  const touched = ids.filter((id) => Boolean(columns.bits[id] & bit.flagged) !== value || columns.due[id] !== due);
+  const bits = withBit(mailbox, touched, bit.flagged, value).map((its) => (value ? its & ~bit.done : its));
+  // Without any date in it, a flag is a bit and no more: Undo then goes by that bit alone.
+  const dated = due > 0 || touched.some((id) => columns.due[id] > 0);
+  const by = due > 0 ? ` for ${new Date(due).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}` : '';
+  return {
+    ids: touched,
+    after: dated ? { bits, due } : { bits },
+    done: value ? 'Flagged' : 'Cleared the flag of',
+    where: value ? by : '',
+  };
+}
+
+/** What was flagged is done: the flag goes, and that it was done stays. */
+function donePlan({ columns }: Mailbox, ids: Int32Array): Plan {
+  const touched = ids.filter((id) => (columns.bits[id] & bit.flagged) !== 0);
+  const bits = Uint8Array.from(touched, (id) => (columns.bits[id] & ~bit.flagged) | bit.done);
+  const dated = touched.some((id) => columns.due[id] > 0);
+  return { ids: touched, after: dated ? { bits, due: 0 } : { bits }, done: 'Done:', where: '' };
+}
+
+/** Silencing goes to whole conversations: their messages in all places, so that whatever answers one is known. */
+function silencePlan(mailbox: Mailbox, ids: Int32Array, act: Extract<Act, { do: 'silence' }>): Plan {
+  const { columns, tables, derived } = mailbox;
+  const whole = new Set([...ids].flatMap((id) => [...derived.membersOf(id)]));
+  const [inbox, to] = [tables.placeIndex('inbox'), act.value ? tables.placeIndex(act.place) : 0];
+  const moves = (id: number) => act.value && columns.place[id] === inbox;
+  const touched = Int32Array.from(whole)
+    .filter((id) => columns.place[id] !== gone && Boolean(columns.bits[id] & bit.silenced) !== act.value)
+    .sort();
+  const now = mailbox.now();
+  const bits = withBit(mailbox, touched, bit.silenced, act.value);
+  if (!act.value) return { ids: touched, after: { bits }, done: 'No longer silenced:', where: '' };
+  for (const [i, id] of touched.entries()) if (moves(id)) bits[i] |= bit.byHand;
+  return {
+    ids: touched,
+    after: {
+      bits,
+      place: Uint16Array.from(touched, (id) => (moves(id) ? to : columns.place[id])),
+      placedAt: Float64Array.from(touched, (id) => (moves(id) ? now : columns.placedAt[id])),
+    },
+    done: 'Silenced',
+    where: act.place === 'archive' ? ', to the Archive' : ', to the Bin',
+  };
+}
+
+/** Bins what stands whole in a later message of the same conversation. */
+export async function thinOut(mailbox: Mailbox, command: string, id: number): Promise<Receipt> {
+  const before = await doneBefore(mailbox, command);
+  if (before) return before;
+  const lines = await thinning(mailbox, id);
+  const ids = Int32Array.from(lines.filter((line) => line.goes).map((line) => line.row.id)).sort();
+  if (ids.length === 0) return nothing('Nothing to thin out: every message says something of its own.');
+  const { columns, tables } = mailbox;
+  const bits = Uint8Array.from(ids, (one) => columns.bits[one] | bit.byHand);
+  const says = `Thinned out “${lines[0].row.subject}”: ${messages(ids.length)} to the Bin`;
+  const after: Columns = { place: tables.placeIndex('bin'), placedAt: mailbox.now(), bits };
+  const seq = await mailbox.commit({ command, by: 'you', says, ids, after });
+  return { seq, count: ids.length, says };
 }
 
 /** The receipt of a command that was done before under the same id: it is not done again. */
@@ -80,6 +178,7 @@ export async function doneBefore(mailbox: Mailbox, command: string): Promise<Rec
 export async function act(mailbox: Mailbox, command: string, selection: Selection, what: Act): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
+  if ('view' in selection && Views.needsEnvelopes(selection.view)) await mailbox.ready();
   const { ids, after, done, where } = plan(mailbox, selected(mailbox, selection), what);
   if (ids.length === 0) return nothing('Nothing to change.');
   if (ids.length === 1) await mailbox.envelopes.ensure(ids, mailbox.columns.count);
@@ -90,28 +189,82 @@ export async function act(mailbox: Mailbox, command: string, selection: Selectio
   return { seq, count: ids.length, says };
 }
 
-/** All messages as the dry run takes them. Only after `mailbox.ready()`. */
-export function* candidates(mailbox: Mailbox): Generator<Candidate> {
-  const { columns, tables, envelopes } = mailbox;
-  for (let id = 0; id < columns.count; id++) {
-    if (columns.place[id] === gone) continue;
-    yield {
-      id,
-      envelope: envelopes.get(id),
-      place: tables.place(columns.place[id]),
-      labels: tables.labelSets.items[columns.labels[id]],
-      read: (columns.bits[id] & bit.read) !== 0,
-      byHand: (columns.bits[id] & bit.byHand) !== 0,
-    };
+/** A message as the dry run takes it: most of it is asked for by few. */
+class MailboxCandidate implements Candidate {
+  constructor(
+    private readonly mailbox: Mailbox,
+    readonly id: number,
+    readonly envelope: Envelope,
+    readonly now: number,
+    private readonly holds: (condition: DeepCondition, id: number) => boolean,
+  ) {}
+
+  private has(which: number): boolean {
+    return (this.mailbox.columns.bits[this.id] & which) !== 0;
+  }
+
+  get place() {
+    return this.mailbox.tables.place(this.mailbox.columns.place[this.id]);
+  }
+
+  get labels() {
+    return this.mailbox.tables.labelSets.items[this.mailbox.columns.labels[this.id]];
+  }
+
+  get read() {
+    return this.has(bit.read);
+  }
+
+  get flagged() {
+    return this.has(bit.flagged);
+  }
+
+  get byHand() {
+    return this.has(bit.byHand);
+  }
+
+  get silenced() {
+    return this.has(bit.silenced);
+  }
+
+  get ink() {
+    return inks[this.mailbox.columns.ink[this.id] - 1] ?? null;
+  }
+
+  get score() {
+    return this.mailbox.junk.score(this.id);
+  }
+
+  get writtenTo() {
+    return this.mailbox.people.wroteTo(this.envelope.from.address);
+  }
+
+  get answersOwn() {
+    return answersOwn(this.mailbox, this.id);
+  }
+
+  deep(condition: DeepCondition) {
+    return this.holds(condition, this.id);
   }
 }
 
-/** The setup after some edits; the error where it would contradict itself. */
-export function edited(setup: Setup, edits: readonly SetupEdit[]): ReturnType<typeof checkSetup> {
-  return checkSetup(edits.reduce(editSetup, setup));
+/** All messages as the dry run takes them, at a moment. Only after `mailbox.readyToSort()`. */
+export function* candidates(mailbox: Mailbox, now = mailbox.now()): Generator<Candidate> {
+  const { columns, envelopes } = mailbox;
+  const holds = mailbox.deep.tests();
+  for (let id = 0; id < columns.count; id++)
+    if (columns.place[id] !== gone) yield new MailboxCandidate(mailbox, id, envelopes.get(id), now, holds);
 }
 
-function changeColumns(mailbox: Mailbox, changes: readonly DryRunChange[]): { ids: Int32Array; after: Columns } {
+/** The setup after some edits; the error where it would contradict itself. What is not edited stays the same object. */
+export function edited(setup: Setup, edits: readonly SetupEdit[]): ReturnType<typeof checkSetup> {
+  const next = edits.reduce(editSetup, setup);
+  const checked = checkSetup(next);
+  return checked.ok ? { ok: true, setup: next } : checked;
+}
+
+/** The columns that some changes of a dry run come to. */
+export function changeColumns(mailbox: Mailbox, changes: readonly DryRunChange[]): { ids: Int32Array; after: Columns } {
   const { columns, tables } = mailbox;
   const ids = Int32Array.from(changes, (c) => c.id);
   const now = mailbox.now();
@@ -120,11 +273,20 @@ function changeColumns(mailbox: Mailbox, changes: readonly DryRunChange[]): { id
     after: {
       place: Uint16Array.from(changes, (c) => tables.placeIndex(c.to)),
       placedAt: Float64Array.from(changes, (c) => (c.from === c.to ? columns.placedAt[c.id] : now)),
-      bits: Uint8Array.from(changes, (c) => columns.bits[c.id] | (c.markRead ? bit.read : 0)),
+      bits: Uint8Array.from(
+        changes,
+        (c) => columns.bits[c.id] | (c.markRead ? bit.read : 0) | (c.flag ? bit.flagged : 0),
+      ),
+      ...(changes.some((c) => c.flag?.due)
+        ? { due: Float64Array.from(changes, (c) => (c.flag ? (c.flag.due ?? 0) : columns.due[c.id])) }
+        : {}),
+      ...(changes.some((c) => c.ink !== undefined)
+        ? { ink: Uint8Array.from(changes, (c) => (c.ink === undefined ? columns.ink[c.id] : inkNumber(c.ink))) }
+        : {}),
       labels: Uint16Array.from(changes, (c) =>
         tables.labelSetIndex([...tables.labelSets.items[columns.labels[c.id]], ...c.addLabels]),
       ),
-      trace: Uint32Array.from(changes, (c) => tables.traces.add(c.decision.trace)),
+      trace: Uint32Array.from(changes, (c) => tables.traces.add(c.trace())),
     },
   };
 }
@@ -143,7 +305,7 @@ export async function changeSetup(
   if (before) return { ok: true, receipt: before };
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return { ok: false, error: next.error };
-  if (runHere) await mailbox.ready();
+  if (runHere) await mailbox.readyToSort(next.setup);
   const changes = runHere ? dryRun(candidates(mailbox), mailbox.setup, next.setup) : [];
   const words = changes.length ? `${says}, and sorted ${messages(changes.length)} here by it` : says;
   const change = changes.length ? changeColumns(mailbox, changes) : {};
@@ -151,22 +313,36 @@ export async function changeSetup(
   return { ok: true, receipt: { seq, count: changes.length, says: words } };
 }
 
-/** How long the Bin keeps a message before it is deleted for good, in milliseconds. */
-export const binKeeps = 30 * 86_400_000;
+/** When a message is deleted for good, milliseconds since 1970; null where it is kept. */
+export function deletedOn({ columns, tables, setup }: Mailbox, id: number): number | null {
+  const place = tables.place(columns.place[id]);
+  if (place === 'bin') return columns.placedAt[id] + binKeeps;
+  const { keepDays, keepFrom } = setup.junk;
+  if (place !== 'junk' || keepFrom === 0) return null;
+  return Math.max(columns.placedAt[id], keepFrom) + keepDays * 86_400_000;
+}
 
-/** Deletes for good what has been in the Bin for its time, and says so in the Logbook. */
-export async function tidyBin(mailbox: Mailbox): Promise<number> {
+/** Deletes for good what has been in the Bin, or in Junk, for its time, and says so in the Logbook. */
+export async function tidy(mailbox: Mailbox): Promise<number> {
+  const { keepDays } = mailbox.setup.junk;
+  return (
+    (await tidyPlace(mailbox, 'bin', 'after 30 days in the Bin')) +
+    (await tidyPlace(mailbox, 'junk', `after ${keepDays} ${keepDays === 1 ? 'day' : 'days'} in Junk`))
+  );
+}
+
+async function tidyPlace(mailbox: Mailbox, place: Place, why: string): Promise<number> {
   const { columns, tables } = mailbox;
-  const bin = tables.placeIndex('bin');
+  const index = tables.placeIndex(place);
   const now = mailbox.now();
   const due = Int32Array.from({ length: columns.count }, (_, id) => id).filter(
-    (id) => columns.place[id] === bin && columns.placedAt[id] + binKeeps <= now,
+    (id) => columns.place[id] === index && (deletedOn(mailbox, id) ?? Infinity) <= now,
   );
   if (due.length === 0) return 0;
   await mailbox.commit({
     command: `tidy-${mailbox.seq + 1}`,
     by: 'Wide Sort',
-    says: `Deleted ${messages(due.length)} for good, after 30 days in the Bin`,
+    says: `Deleted ${messages(due.length)} for good, ${why}`,
     final: true,
     ids: due,
     after: { place: gone, placedAt: now },

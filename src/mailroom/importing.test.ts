@@ -2,14 +2,15 @@ import { exportMail } from './exporting';
 import { importFiles, type MailFile } from './importing';
 import type { Mailbox } from './mailbox';
 import type { Parse } from './parsePool';
-import { fileName, logbook, rows } from './queries';
-import { readMessages } from './reading';
+import { fileName, logbook } from './queries';
+import { rows } from './rows';
+import { readBatch } from './reading';
 import { memoryStore } from './storage';
-import { openMailbox } from './testing';
-import type { ImportProgress } from './api';
+import { openMailbox, single } from './testing';
+import type { ImportProgress } from './inOutApi';
 import { undo } from './undo';
 
-const parse: Parse = async (messages, form) => ({ messages, envelopes: await readMessages(messages, form) });
+const parse: Parse = async (messages, form, judged) => ({ messages, ...(await readBatch(messages, form, judged)) });
 const file = (name: string, text: string | Uint8Array<ArrayBuffer>): MailFile => new File([text], name);
 
 async function bringIn(mailbox: Mailbox, files: MailFile[], options: { job?: string; stopAt?: number } = {}) {
@@ -110,7 +111,7 @@ test('a damaged message is kept raw and listed with the reason', async () => {
   const cut = 'From: a@b.test\nContent-Type: multipart/mixed; boundary=b\n\n--b\n\nhalf of it';
   const { report } = await bringIn(mailbox, [file('cut.eml', cut)]);
   expect(report).toMatchObject({ added: 1, damaged: 1 });
-  const listed = await rows(mailbox, { kind: 'damaged' }, 0, 9);
+  const listed = await rows(mailbox, { kind: 'damaged' }, single, 0, 9);
   expect(listed.rows[0].damage).toMatch(/may have been cut/);
   const out = await exportMail(mailbox, { ids: [0] }, 'eml');
   expect(out.ok && (await out.blob.text())).toBe(cut);
@@ -128,7 +129,7 @@ test('a stop keeps what was added; the same file then adds the rest; undone as o
   expect(rest.report).toMatchObject({ added: 3_000 - report.added, already: report.added });
   const [entry] = logbook(mailbox, 'you', 0, 1).entries;
   await undo(mailbox, 'u', entry.seq);
-  expect((await rows(mailbox, { kind: 'place', place: 'inbox' }, 0, 1)).total).toBe(report.added);
+  expect((await rows(mailbox, { kind: 'place', place: 'inbox' }, single, 0, 1)).total).toBe(report.added);
 });
 
 test('a disk that fills up stops the import in words; what was added is there', async () => {
@@ -144,7 +145,7 @@ test('a disk that fills up stops the import in words; what was added is there', 
   const mailbox = await openMailbox(store);
   const { report } = await bringIn(mailbox, [file('a.mbox', mboxOf(2_000))]);
   expect(report).toMatchObject({ added: 1_024, error: expect.stringMatching(/is full/) });
-  expect((await rows(await openMailbox(inner), { kind: 'place', place: 'inbox' }, 0, 1)).total).toBe(1_024);
+  expect((await rows(await openMailbox(inner), { kind: 'place', place: 'inbox' }, single, 0, 1)).total).toBe(1_024);
 });
 
 test.each([

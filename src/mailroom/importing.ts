@@ -1,7 +1,7 @@
 // Import: files of mail, streamed, parsed in workers, and added in batches, each whole or not there.
 import { MboxSplitter, sniffMail, type Form } from '../core/mail/mbox';
 import { placeName, type Place } from '../core/mail/place';
-import type { ImportProgress, ImportReport } from './api';
+import type { ImportProgress, ImportReport } from './inOutApi';
 import { addMessages, Duplicates, type Incoming } from './incoming';
 import { NotWritten, type Mailbox } from './mailbox';
 import type { Parse, ParsedBatch } from './parsePool';
@@ -35,6 +35,8 @@ interface Job {
   /** What is brought in, in words. */
   names: string;
   parse: Parse;
+  /** Whether the junk filter judges what is brought in. */
+  judged: boolean;
   /** How many batches may wait for the workers. */
   ahead: number;
   /** The batch that is being filled: small files share one. */
@@ -57,6 +59,8 @@ function incoming(job: Job, batch: ParsedBatch, form: Form): Incoming[] {
     return {
       stored: { bytes: batch.messages[i], form },
       envelope,
+      features: batch.features[i],
+      words: batch.words[i],
       place: target === 'line' ? null : target,
       read: target === 'sent',
       flagged: false,
@@ -90,7 +94,7 @@ const own = (message: Uint8Array<ArrayBuffer>): Uint8Array<ArrayBuffer> =>
 async function dispatch(job: Job, most: number): Promise<void> {
   if (job.batch.length) {
     const { form } = job;
-    job.pending.push({ form, parsed: job.parse(job.batch, form) });
+    job.pending.push({ form, parsed: job.parse(job.batch, form, job.judged) });
     job.batch = [];
     job.bytes = 0;
   }
@@ -169,6 +173,7 @@ export async function importFiles(
     part: 0,
     names,
     parse,
+    judged: target === 'line' && mailbox.setup.junk.strictness > 0,
     ahead,
     batch: [],
     bytes: 0,

@@ -1,11 +1,12 @@
-import { act, changeSetup, tidyBin } from './commands';
+import { act, changeSetup, tidy } from './commands';
 import { undo } from './undo';
 import { addMessages, Duplicates } from './incoming';
 import { Mailbox, NotWritten } from './mailbox';
-import { logbook, open, overview, rows, whyHere } from './queries';
+import { logbook, open, overview, whyHere } from './queries';
+import { rows } from './rows';
 import { keyOf, NewerStorage } from './records';
 import { memoryStore, type RecordStore } from './storage';
-import { fill, incoming, openMailbox, stateOf, testTime } from './testing';
+import { fill, incoming, openMailbox, stateOf, testTime, single } from './testing';
 import type { View } from './api';
 
 const inbox: View = { kind: 'place', place: 'inbox' };
@@ -26,8 +27,8 @@ describe('commands', () => {
     const before = stateOf(mailbox);
     const receipt = await act(mailbox, 'a', { view: inbox }, { do: 'move', place: 'archive' });
     expect(receipt).toMatchObject({ count: 186, says: 'Archived 186 messages' });
-    expect((await rows(mailbox, inbox, 0, 10)).total).toBe(0);
-    expect((await rows(mailbox, archive, 0, 10)).total).toBe(186);
+    expect((await rows(mailbox, inbox, single, 0, 10)).total).toBe(0);
+    expect((await rows(mailbox, archive, single, 0, 10)).total).toBe(186);
     await undo(mailbox, 'u', receipt.seq ?? 0);
     expect(stateOf(mailbox)).toEqual(before);
   });
@@ -38,7 +39,7 @@ describe('commands', () => {
     const first = await act(mailbox, 'a', { ids: [0] }, { do: 'flag', value: true });
     const again = await act(mailbox, 'a', { ids: [1] }, { do: 'flag', value: true });
     expect(again).toEqual(first);
-    expect((await rows(mailbox, inbox, 0, 9)).rows.filter((r) => r.flagged)).toHaveLength(1);
+    expect((await rows(mailbox, inbox, single, 0, 9)).rows.filter((r) => r.flagged)).toHaveLength(1);
   });
 
   test('nor by the mailbox that opens after a crash', async () => {
@@ -77,7 +78,7 @@ describe('commands', () => {
       receipt: { count: 3, says: expect.stringMatching(/one thing changed since/) },
     });
     expect(stateOf(mailbox).messages.map((m) => m.place)).toEqual(['inbox', 'inbox', 'bin', 'inbox']);
-    expect((await rows(mailbox, inbox, 0, 1)).rows[0].flagged).toBe(true);
+    expect((await rows(mailbox, inbox, single, 0, 1)).rows[0].flagged).toBe(true);
   });
 
   test('an undone entry can be done again, and not undone twice', async () => {
@@ -87,7 +88,7 @@ describe('commands', () => {
     const first = await undo(mailbox, 'u', seq ?? 0);
     expect(await undo(mailbox, 'v', seq ?? 0)).toEqual({ ok: false, error: 'That was undone already.' });
     await undo(mailbox, 'w', (first.ok && first.receipt.seq) || 0);
-    expect((await rows(mailbox, archive, 0, 9)).total).toBe(2);
+    expect((await rows(mailbox, archive, single, 0, 9)).total).toBe(2);
   });
 
   test('blocking sorts the mail here, tells why, and is undone with the mail', async () => {
@@ -117,8 +118,8 @@ describe('commands', () => {
         id: 'r',
         name: '',
         on: true,
-        match: 'all' as const,
-        when: [{ field: 'subject' as const, contains: 'x' }],
+        when: { match: 'all' as const, of: [{ field: 'subject' as const, how: 'contains' as const, text: 'x' }] },
+        unless: null,
         then: [{ do: 'move' as const, place: 'folder:none' as const }],
       },
     };
@@ -137,9 +138,9 @@ describe('commands', () => {
       false,
     );
     await act(mailbox, 'a', { ids: [1, 3] }, { do: 'label', label: 'l', value: true });
-    expect((await rows(mailbox, { kind: 'label', label: 'l' }, 0, 9)).rows.map((r) => r.id)).toEqual([3, 1]);
+    expect((await rows(mailbox, { kind: 'label', label: 'l' }, single, 0, 9)).rows.map((r) => r.id)).toEqual([3, 1]);
     await act(mailbox, 'b', { ids: [3] }, { do: 'label', label: 'l', value: false });
-    expect(overview(mailbox, post, 0).labels).toEqual([{ label: 'l', total: 1 }]);
+    expect(overview(mailbox, post, 0).labels).toEqual([{ label: 'l', total: 1, unread: 1 }]);
   });
 
   test('the Bin keeps a message for 30 days with the date on it, then deletes it for good and says so (practice)', async () => {
@@ -148,11 +149,13 @@ describe('commands', () => {
     await fill(mailbox, 3);
     await act(mailbox, 'a', { ids: [1] }, { do: 'move', place: 'bin' });
     const day = 86_400_000;
-    expect((await rows(mailbox, { kind: 'place', place: 'bin' }, 0, 1)).rows[0].deletedOn).toBe(testTime + 30 * day);
+    expect((await rows(mailbox, { kind: 'place', place: 'bin' }, single, 0, 1)).rows[0].deletedOn).toBe(
+      testTime + 30 * day,
+    );
     now += 30 * day - 1;
-    expect(await tidyBin(mailbox)).toBe(0);
+    expect(await tidy(mailbox)).toBe(0);
     now += 1;
-    expect(await tidyBin(mailbox)).toBe(1);
+    expect(await tidy(mailbox)).toBe(1);
     expect(await open(mailbox, 1, false)).toBeNull();
     expect(await mailbox.raws.read(1)).toBeNull();
     expect((await mailbox.raws.read(0))?.bytes.length).toBeGreaterThan(0);
@@ -176,7 +179,7 @@ describe('commands', () => {
     const { entries } = logbook(mailbox, 'you', 0, 9);
     expect(entries).toMatchObject([{ says: 'Brought in 6', count: 6 }]);
     await undo(mailbox, 'u', entries[0].seq);
-    expect((await rows(mailbox, inbox, 0, 9)).total).toBe(0);
+    expect((await rows(mailbox, inbox, single, 0, 9)).total).toBe(0);
   });
 
   test('duplicates: as many copies as the file with most of them', async () => {
@@ -241,7 +244,7 @@ describe('storage', () => {
     records.set(keyOf.raw(0), { v: 1 });
     const again = await openMailbox(memoryStore(records));
     expect(await open(again, 1, false)).toBeNull();
-    expect((await rows(again, inbox, 0, 9)).total).toBe(3);
+    expect((await rows(again, inbox, single, 0, 9)).total).toBe(3);
   });
 
   test('storage of a newer version is refused and left alone', async () => {

@@ -6,7 +6,12 @@
 import { emptySetup, type Setup } from '../core/line/setup';
 import type { KeptEnvelope } from './reading';
 import { StateColumns } from './columns';
+import { DeepAnswers, deepConditionsOf } from './deepAnswers';
+import { Derived } from './derived';
+import { headOf, type JournalHead } from './journalHead';
 import { EnvelopeStore } from './envelopeStore';
+import { JunkRoom } from './junkRoom';
+import { People } from './people';
 import { RawStore, type StoredMessage } from './rawStore';
 import {
   journalSchema,
@@ -21,27 +26,11 @@ import {
   type JournalRecord,
 } from './records';
 import type { SetupEdit } from './api';
-import { editSetup } from './setupEdits';
+import { editSetup, itemNow } from './setupEdits';
 import { storageTrouble, type RecordStore } from './storage';
 import { Tables } from './tables';
+import { TextStore } from './textStore';
 import { Views } from './views';
-
-/** A journal record without its change: enough for the Logbook and for “Why here”. */
-export interface JournalHead {
-  seq: number;
-  command: string;
-  at: number;
-  by: JournalRecord['by'];
-  says: string;
-  undoes: number | null;
-  final: boolean;
-  count: number;
-  /** The messages it touched; null where it touched only the setup. */
-  ids: Int32Array | null;
-  /** Whether it moved messages or brought them in. */
-  moved: boolean;
-  added: boolean;
-}
 
 /** What a command is to write. */
 export interface Commit {
@@ -74,19 +63,27 @@ export class Mailbox {
   readonly columns = new StateColumns();
   readonly raws: RawStore;
   readonly envelopes: EnvelopeStore;
+  readonly derived: Derived;
+  readonly junk: JunkRoom;
+  readonly people: People;
+  readonly deep: DeepAnswers;
+  readonly text: TextStore;
   /** The ids of damaged messages; complete once `ready()` is settled. */
   readonly damaged = new Set<number>();
   readonly troubles: string[] = [];
   readonly heads: JournalHead[] = [];
   readonly commands = new Set<string>();
   tables = new Tables();
-  views = new Views(this.columns, this.tables, this.damaged);
+  views: Views;
   setup: Setup = emptySetup;
   cursor: string | null = null;
   postOn = false;
+  agedAt = 0;
   revision = 0;
   seq = 0;
 
+  /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
+  private counted = 0;
   private readonly dirty = new Set<number>();
   private queue: Promise<unknown> = Promise.resolve();
   private flushing: Promise<void> | null = null;
@@ -102,7 +99,13 @@ export class Mailbox {
     readonly now: () => number,
     private readonly changed: () => void,
   ) {
+    this.derived = new Derived(store);
+    this.junk = new JunkRoom(this);
+    this.people = new People(this);
+    this.deep = new DeepAnswers(this);
+    this.views = new Views(this);
     this.raws = new RawStore(store);
+    this.text = new TextStore(store, this.raws);
     this.envelopes = new EnvelopeStore(store, this.raws, (key, reason, record) => this.setAside(key, reason, record));
   }
 
@@ -119,6 +122,7 @@ export class Mailbox {
   private async load(): Promise<void> {
     const stored = await this.store.get(keyOf.meta);
     let from = 0;
+    let derived: Promise<unknown[]> = Promise.resolve([]);
     if (stored !== null) {
       try {
         const meta = readRecord(keyOf.meta, stored, metaSchema);
@@ -126,7 +130,9 @@ export class Mailbox {
         this.setup = meta.setup;
         this.cursor = meta.cursor;
         this.postOn = meta.postOn;
+        this.agedAt = meta.agedAt;
         from = meta.seq;
+        derived = this.derived.fetch(meta.count);
         const packs = Math.ceil(meta.count / statePackSize);
         const records = await Promise.all(Array.from({ length: packs }, (_, i) => this.store.get(keyOf.state(i))));
         for (const [pack, record] of records.entries()) {
@@ -139,7 +145,7 @@ export class Mailbox {
             from = 0;
           }
         }
-        this.columns.count = meta.count;
+        this.columns.count = this.counted = meta.count;
       } catch (error) {
         if (error instanceof NewerStorage) throw error;
         this.setAside(keyOf.meta, String(error), stored);
@@ -148,7 +154,8 @@ export class Mailbox {
     }
     this.seq = from;
     await this.replay(from);
-    this.views = new Views(this.columns, this.tables, this.damaged);
+    this.derived.setAccounts(this.setup.accounts);
+    this.derived.load(this.columns.count, await derived);
     this.views.rebuild();
     this.revision = this.seq;
     this.journalLoaded = this.restBegun.then(() => this.loadHeads(from));
@@ -196,7 +203,7 @@ export class Mailbox {
       const records = await Promise.all(seqs.map((seq) => this.store.get(keyOf.journal(seq))));
       for (const [i, record] of records.entries()) {
         const parsed = journalSchema.safeParse(record);
-        if (parsed.success) heads.push(this.head(parsed.data));
+        if (parsed.success) heads.push(headOf(parsed.data));
         else if (record !== null) this.setAside(keyOf.journal(seqs[i]), parsed.error.issues[0].message, record);
       }
     }
@@ -213,8 +220,30 @@ export class Mailbox {
       if (this.envelopes.get(id).damage !== null) this.damaged.add(id);
       if (id % 512 === 511) await new Promise((resolve) => setTimeout(resolve));
     }
+    await this.rebuildDerived();
+  }
+
+  /** Threads all messages and finds their accounts and kinds, from their envelopes. */
+  private async rebuildDerived(): Promise<void> {
+    const { columns, derived, envelopes } = this;
+    const changed = await derived.rebuild(
+      columns.count,
+      (id) => envelopes.get(id),
+      (id) => columns.date[id],
+    );
     this.views.changed();
     this.bump();
+    if (changed) this.storeSoon();
+  }
+
+  /**
+   * Settled once messages can be sent down the line of a setup: envelopes, people and scores are in memory, and what its
+   * rules ask of texts is known. Ends early where `wanted` says that nobody waits any more.
+   */
+  async readyToSort(setup: Setup, wanted?: () => boolean): Promise<void> {
+    await Promise.all([this.ready(), this.junk.settle()]);
+    const deep = deepConditionsOf(setup === this.setup ? setup.rules : [...setup.rules, ...this.setup.rules]);
+    if (deep.length) await this.deep.ready(deep, wanted);
   }
 
   private bump(): void {
@@ -230,34 +259,21 @@ export class Mailbox {
     void this.store.set(keyOf.aside(key, this.now()), record).catch(() => undefined);
   }
 
-  private head(record: JournalRecord): JournalHead {
-    const ids = record.change?.ids ?? null;
-    return {
-      seq: record.seq,
-      command: record.command,
-      at: record.at,
-      by: record.by,
-      says: record.says,
-      undoes: record.undoes,
-      final: record.final,
-      count: ids?.length ?? 0,
-      ids,
-      moved: record.change?.after.place !== undefined,
-      added: record.add !== null,
-    };
-  }
-
   private apply(record: JournalRecord): void {
     this.tables.replay(record.intern);
-    if (record.add) this.columns.grow(record.add.first + record.add.count);
+    if (record.add) {
+      this.columns.grow(record.add.first + record.add.count);
+      this.counted = this.columns.count;
+    }
     if (record.change) {
       this.columns.apply(record.change.ids, record.change.after);
       for (const id of record.change.ids) this.dirty.add(Math.floor(id / statePackSize));
+      if (record.change.after.bits !== undefined) this.junk.changed(record.change.ids);
     }
     if (record.setup) this.setup = record.setup.reduce((setup, edit) => editSetup(setup, edit.after), this.setup);
     if (record.cursor !== null) this.cursor = record.cursor;
     if (record.postOn !== null) this.postOn = record.postOn;
-    this.heads.push(this.head(record));
+    this.heads.push(headOf(record));
     this.commands.add(record.command);
   }
 
@@ -301,7 +317,7 @@ export class Mailbox {
       final: commit.final ?? false,
       add: commit.add ?? null,
       change: ids && after ? { ids: Int32Array.from(ids), before, after } : null,
-      setup: commit.setup?.map((edit) => ({ before: this.inverse(edit), after: edit })) ?? null,
+      setup: commit.setup ? this.withInverses(commit.setup) : null,
       intern,
       cursor: commit.cursor ?? null,
       postOn: commit.postOn ?? null,
@@ -310,7 +326,7 @@ export class Mailbox {
       await this.store.set(keyOf.journal(seq), record);
     } catch (error) {
       this.tables.giveBack(intern);
-      if (commit.add) this.columns.count = commit.add.first;
+      if (commit.add) await this.takeBack(commit.add.first);
       throw new NotWritten(storageTrouble(error));
     }
     this.seq = seq;
@@ -318,14 +334,34 @@ export class Mailbox {
     if (commit.add) this.views.insert(record.change?.ids ?? new Int32Array(0));
     this.views.changed();
     this.bump();
-    this.scheduleFlush();
+    this.storeSoon();
+    if (commit.setup?.some((edit) => edit.list === 'accounts')) {
+      this.derived.setAccounts(this.setup.accounts);
+      await this.ready();
+      await this.rebuildDerived();
+    }
     return seq;
   }
 
-  private inverse(edit: SetupEdit): SetupEdit {
-    const list: readonly { id: string }[] = this.setup[edit.list];
-    const at = list.findIndex((item) => item.id === edit.id);
-    return { list: edit.list, id: edit.id, item: at < 0 ? null : list[at], ...(at < 0 ? {} : { at }) } as SetupEdit;
+  /** Forgets messages that could not be written. */
+  async takeBack(count: number): Promise<void> {
+    this.columns.count = count;
+    this.derived.drop(count);
+    this.text.drop(count);
+    this.people.changed();
+    await this.rebuildDerived();
+  }
+
+  /** Each edit with what takes it back, as the setup stands when its turn comes: undone from the last to the first. */
+  private withInverses(edits: readonly SetupEdit[]): NonNullable<JournalRecord['setup']> {
+    let { setup } = this;
+    return edits.map((edit) => {
+      const now = itemNow(setup, edit);
+      const place = now && edit.list !== 'junk' ? { at: now.at } : {};
+      const before = { list: edit.list, id: edit.id, item: now?.item ?? null, ...place } as SetupEdit;
+      setup = editSetup(setup, edit);
+      return { before, after: edit };
+    });
   }
 
   /** Writes nothing any more: its store was cleared, or belongs to another now. */
@@ -333,7 +369,8 @@ export class Mailbox {
     this.closed = true;
   }
 
-  private scheduleFlush(): void {
+  /** Has what changed stored before long. */
+  storeSoon(): void {
     if (this.closed) return;
     this.flushing ??= new Promise<void>((resolve) => setTimeout(resolve, 400))
       .then(() => this.flush())
@@ -343,7 +380,7 @@ export class Mailbox {
       })
       .finally(() => {
         this.flushing = null;
-        if (this.dirty.size) this.scheduleFlush();
+        if (this.dirty.size) this.storeSoon();
       });
   }
 
@@ -354,20 +391,26 @@ export class Mailbox {
     const packs = [...this.dirty];
     this.dirty.clear();
     const records = packs.map((pack) => [keyOf.state(pack), this.columns.pack(pack)] as const);
+    const derived = this.derived.takeDirty();
     const meta = {
       v: recordVersion,
       seq,
-      count: this.columns.count,
+      count: this.counted,
       places: [...this.tables.places.items],
       labelSets: [...this.tables.labelSets.items],
       traces: [...this.tables.traces.items],
       setup: this.setup,
       cursor: this.cursor,
       postOn: this.postOn,
+      agedAt: this.agedAt,
     };
     try {
       await Promise.all(records.map(([key, record]) => this.store.set(key, record)));
       await this.store.set(keyOf.meta, meta);
+      // After what counts: lost, it is computed anew.
+      const anew = [...derived, ...this.text.takeDirty()];
+      await Promise.all(anew.map(([key, record]) => this.store.set(key, record)));
+      await this.junk.store();
     } catch (error) {
       for (const pack of packs) this.dirty.add(pack);
       throw error;

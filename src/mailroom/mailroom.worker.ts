@@ -19,6 +19,16 @@ async function demoSetup() {
   return checked.setup;
 }
 
+async function shippedModel() {
+  const response = await fetch('/junk-model.bin').catch(() => null);
+  return response?.ok ? new Uint8Array(await response.arrayBuffer()) : null;
+}
+
+async function sharedDomains(): Promise<ReadonlySet<string>> {
+  const { default: list } = await import('freemail/data/free.txt?raw');
+  return new Set(list.split(/\s+/).filter(Boolean));
+}
+
 const tabs = new Tabs({
   tab: crypto.randomUUID(),
   channel: new BroadcastChannel('wide-sort-mailroom'),
@@ -32,6 +42,8 @@ const tabs = new Tabs({
       }),
       post: serverPostOffice(),
       demoSetup,
+      shippedModel,
+      sharedDomains,
       tell,
     }).catch((error: unknown) => {
       if (error instanceof NewerStorage) throw error;

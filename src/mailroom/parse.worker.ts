@@ -1,18 +1,19 @@
 // A parse worker: raw messages in, envelopes out. There are as many of them as there are cores to spare.
 import type { Form } from '../core/mail/mbox';
-import { readMessages, type KeptEnvelope } from './reading';
+import { readBatch, type ReadBatch } from './reading';
 
 /** What a parse worker is sent. */
 export interface ParseJob {
   job: number;
   form: Form;
   messages: Uint8Array<ArrayBuffer>[];
+  /** Whether the junk filter will judge them. */
+  judged: boolean;
 }
 
 /** What it answers: an envelope for each message, in their order, and the messages back. */
-export interface ParseAnswer {
+export interface ParseAnswer extends ReadBatch {
   job: number;
-  envelopes: KeptEnvelope[];
   messages: Uint8Array<ArrayBuffer>[];
 }
 
@@ -21,7 +22,8 @@ const scope = globalThis as unknown as {
   postMessage(answer: ParseAnswer, transfer: Transferable[]): void;
 };
 
-scope.onmessage = async ({ data: { job, form, messages } }) => {
-  const envelopes = await readMessages(messages, form);
-  scope.postMessage({ job, envelopes, messages }, [...new Set(messages.map((m) => m.buffer))]);
+scope.onmessage = async ({ data: { job, form, messages, judged } }) => {
+  const { envelopes, features, words } = await readBatch(messages, form, judged);
+  const buffers = new Set([...messages, ...features].map((array) => array.buffer));
+  scope.postMessage({ job, envelopes, features, words, messages }, [...buffers]);
 };

@@ -1,15 +1,14 @@
 // The parse workers, shared out: a batch goes to the one with the least to do.
-import type { KeptEnvelope } from './reading';
+import type { ReadBatch } from './reading';
 import type { Form } from '../core/mail/mbox';
 import type { ParseAnswer, ParseJob } from './parse.worker';
 
-export interface ParsedBatch {
+export interface ParsedBatch extends ReadBatch {
   messages: Uint8Array[];
-  envelopes: KeptEnvelope[];
 }
 
-/** Parses a batch of stored messages. Their buffers are handed over, and come back with the answer. */
-export type Parse = (messages: Uint8Array<ArrayBuffer>[], form: Form) => Promise<ParsedBatch>;
+/** Parses a batch of stored messages; `judged`: for the junk filter too. Their buffers come back with the answer. */
+export type Parse = (messages: Uint8Array<ArrayBuffer>[], form: Form, judged: boolean) => Promise<ParsedBatch>;
 
 interface Member {
   worker: Worker;
@@ -41,13 +40,13 @@ export class ParsePool {
     });
   }
 
-  readonly parse: Parse = (messages, form) => {
+  readonly parse: Parse = (messages, form, judged) => {
     if (this.members.length === 0) this.start();
     const member = this.members.reduce((a, b) => (b.waiting.size < a.waiting.size ? b : a));
     const job = this.job++;
     return new Promise((resolve, reject) => {
       member.waiting.set(job, { resolve, reject });
-      const sent: ParseJob = { job, form, messages };
+      const sent: ParseJob = { job, form, messages, judged };
       member.worker.postMessage(sent, [...new Set(messages.map((m) => m.buffer))]);
     });
   };

@@ -19,6 +19,10 @@ export const changesSchema = z.object({
       place: z.enum(['inbox', 'archive', 'junk', 'bin', 'sent', 'drafts']),
       seen: z.boolean(),
       flagged: z.boolean(),
+      /** When what is flagged is due, milliseconds since 1970. */
+      due: z.number().positive().optional(),
+      /** What it was marked as there: the keywords $Junk and $NotJunk (RFC 9051, section 2.3.2). */
+      marked: z.enum(['junk', 'good']).optional(),
     }),
   ),
 });
@@ -31,8 +35,8 @@ export const submittedSchema = z.object({ messageId: z.string() });
 export interface PostOffice {
   changes(cursor: string | null): Promise<Changes>;
   setRate(perMinute: number, paused: boolean): Promise<z.infer<typeof rateSchema>>;
-  /** Sends a raw message; it stands in Sent at the next {@link changes}. */
-  submit(raw: Uint8Array<ArrayBuffer>): Promise<{ messageId: string }>;
+  /** Sends a raw message; with `copy`, it stands in Sent at the next {@link changes}. */
+  submit(raw: Uint8Array<ArrayBuffer>, copy: boolean): Promise<{ messageId: string }>;
 }
 
 async function ask<T>(url: string, init: RequestInit | undefined, schema: z.ZodType<T>): Promise<T> {
@@ -67,9 +71,9 @@ export function serverPostOffice(base = '/api/post'): PostOffice {
         },
         rateSchema,
       ),
-    submit: (raw) =>
+    submit: (raw, copy) =>
       ask(
-        `${base}/submit`,
+        `${base}/submit${copy ? '' : '?copy=no'}`,
         { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
         submittedSchema,
       ),
@@ -81,12 +85,14 @@ export async function incomingFrom(changes: Changes): Promise<Incoming[]> {
   const encoder = new TextEncoder();
   const raws = changes.messages.map(({ raw }) => decodeBase64(encoder.encode(raw)));
   const envelopes = await readMessages(raws, 'eml');
-  return changes.messages.map(({ place, seen, flagged }, i) => ({
+  return changes.messages.map(({ place, seen, flagged, due, marked }, i) => ({
     stored: { bytes: raws[i], form: 'eml' },
     envelope: envelopes[i],
     place: place === 'inbox' ? null : place,
     read: seen,
     flagged,
+    due,
+    marked,
     why:
       place === 'inbox'
         ? null

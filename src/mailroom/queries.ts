@@ -1,89 +1,38 @@
 // Questions: what the page may ask of the mailbox. None of them changes anything.
-import { stationNames } from '../core/line/decide';
-import { dryRun as compare } from '../core/line/dryRun';
-import { addressKey } from '../core/mail/address';
+import { stationNames } from '../core/line/stations';
 import { attachmentBytes, bodyBlocks, hasAlternatives, inlinePictures } from '../core/mail/body';
 import { messageOf } from '../core/mail/mbox';
 import { fixedPlaces, type Place } from '../core/mail/place';
-import { parseStructure } from '../core/mail/structure';
+import { authenticationOf } from '../core/mail/authentication';
+import { anchorsOf } from '../core/mail/links';
+import { parseStructure, type Structure } from '../core/mail/structure';
+import { knownPeople, suspicionsOf } from '../core/senders/suspicion';
 import { encodeBase64 } from '../core/mail/transfer';
-import { RuleSet } from '../core/rules/match';
-import type {
-  DryRunReport,
-  DryRunResult,
-  LogEntry,
-  OpenMessage,
-  Overview,
-  PostStatus,
-  Row,
-  RowWindow,
-  SetupEdit,
-  View,
-  WhyLine,
-} from './api';
-import { bit } from './columns';
-import { binKeeps, candidates, edited } from './commands';
-import type { JournalHead, Mailbox } from './mailbox';
+import type { LogEntry, OpenMessage, Overview, PostStatus, WhyLine } from './api';
+import { newJunk } from './junkQueries';
+import type { JournalHead } from './journalHead';
+import type { Mailbox } from './mailbox';
 import type { StoredTraceLine } from './records';
+import { rowOf } from './rows';
 import { gone } from './tables';
 import { canUndo, jobOf, undoneBy } from './undo';
 
-/** A message as one row shows it. Its envelope must have been made ready. */
-export function rowOf(mailbox: Mailbox, id: number): Row {
-  const { columns, tables, envelopes } = mailbox;
-  const envelope = envelopes.get(id);
-  const place = tables.place(columns.place[id]);
-  const bits = columns.bits[id];
-  return {
-    id,
-    from: envelope.from,
-    to: envelope.to.slice(0, 50),
-    subject: envelope.subject,
-    preview: envelope.preview,
-    date: columns.date[id],
-    unread: !(bits & bit.read),
-    flagged: (bits & bit.flagged) !== 0,
-    attachments: envelope.attachments.length,
-    labels: tables.labelSets.items[columns.labels[id]] ?? [],
-    place,
-    damage: envelope.damage,
-    deletedOn: place === 'bin' ? columns.placedAt[id] + binKeeps : null,
-  };
-}
-
-/** A window of a view. */
-export async function rows(mailbox: Mailbox, view: View, from: number, to: number): Promise<RowWindow> {
-  const list = mailbox.views.list(view);
-  const ids = list.subarray(Math.max(0, from), Math.max(0, to));
-  const { revision } = mailbox;
-  await mailbox.envelopes.ensure(ids, mailbox.columns.count);
-  // The first rows are out: the rest may be read now.
-  mailbox.beginRest();
-  let unread = 0;
-  for (const id of list) if (!(mailbox.columns.bits[id] & bit.read)) unread++;
-  return {
-    revision,
-    total: list.length,
-    unread,
-    from: Math.max(0, from),
-    rows: [...ids].map((id) => rowOf(mailbox, id)),
-  };
-}
-
-/** Where a message stands in a view; -1 where it does not. */
-export function position(mailbox: Mailbox, view: View, id: number): number {
-  return mailbox.views.list(view).indexOf(id);
-}
+const inbox = { kind: 'place', place: 'inbox' } as const;
 
 /** The counts for the line. `dayStart`: when today began where the person is. */
 export function overview(mailbox: Mailbox, post: PostStatus, dayStart: number): Overview {
   const { columns, tables, setup, views } = mailbox;
   const counts = views.counts();
   const places = new Set<Place>([...fixedPlaces, ...setup.folders.map((f): Place => `folder:${f.id}`)]);
-  const labelTotals = new Map<string, number>();
+  const labels = new Map(setup.labels.map(({ id }) => [id, { label: id, total: 0, unread: 0 }]));
   for (const [index, set] of tables.labelSets.items.entries())
-    for (const label of set) labelTotals.set(label, (labelTotals.get(label) ?? 0) + counts.labelSets[index]);
-  const today = { register: 0, rules: 0, inbox: 0 };
+    for (const label of set) {
+      const its = labels.get(label);
+      if (!its) continue;
+      its.total += counts.labelSets[index];
+      its.unread += counts.unreadLabelSets[index];
+    }
+  const today = { register: 0, junk: 0, rules: 0, inbox: 0 };
   for (const id of views.since(dayStart)) {
     const last = tables.traces.items[columns.trace[id]]?.at(-1)?.station;
     if (columns.place[id] !== gone && last && last in today) today[last as keyof typeof today]++;
@@ -97,8 +46,10 @@ export function overview(mailbox: Mailbox, post: PostStatus, dayStart: number): 
       total: counts.total[indexOf(place)] ?? 0,
       unread: counts.unread[indexOf(place)] ?? 0,
     })),
-    labels: setup.labels.map(({ id }) => ({ label: id, total: labelTotals.get(id) ?? 0 })),
+    labels: [...labels.values()],
+    accounts: setup.accounts.map(({ id }) => ({ account: id, ...views.countOf({ ...inbox, account: id }) })),
     damaged: views.list({ kind: 'damaged' }).length,
+    newJunk: newJunk(mailbox).length,
     today,
     setup,
     post,
@@ -133,7 +84,38 @@ export async function open(mailbox: Mailbox, id: number, plain: boolean): Promis
     attachments: envelope.attachments,
     pictures,
     size: envelope.size,
+    registered: {
+      from: envelope.from,
+      deliveredTo: envelope.deliveredTo,
+      to: envelope.to.slice(0, 50),
+      cc: envelope.cc.slice(0, 50),
+      listId: envelope.listId,
+      charset: envelope.charset,
+      script: envelope.script,
+    },
+    ...falseLooks(mailbox, id, raw, structure),
   };
+}
+
+const nobody = knownPeople([]);
+
+/** What looks false about a message, and whether its links are dead for it. */
+function falseLooks(mailbox: Mailbox, id: number, raw: Uint8Array, structure: Structure) {
+  const { columns, tables, derived, envelopes, people } = mailbox;
+  const { from, replyTo, listId } = envelopes.get(id);
+  const html = bodyBlocks(raw, structure).filter((block) => block.kind === 'html');
+  const anchors = html.flatMap((block) => anchorsOf(block.content.slice(0, 1_000_000)));
+  const suspicions = derived.isOwn(id)
+    ? []
+    : suspicionsOf(
+        { from, replyTo, byList: listId !== '' },
+        authenticationOf(structure.fields),
+        anchors,
+        // Right after the start the people are not in memory yet; the page asks again once they are.
+        derived.ready ? people.imitable : nobody,
+      );
+  const junk = tables.place(columns.place[id]) === 'junk';
+  return { suspicions, dead: junk || suspicions.some(({ grave }) => grave) };
 }
 
 /** The bytes of an attachment, with a name that is safe as a file's. */
@@ -165,6 +147,7 @@ export function fileName(name: string): string {
 const stationWords: Record<StoredTraceLine['station'], string> = {
   ...stationNames,
   import: 'Import',
+  silence: 'Silenced conversation',
   'post office': 'Post office',
 };
 
@@ -176,6 +159,7 @@ export async function whyHere(mailbox: Mailbox, id: number): Promise<WhyLine[]> 
   const arrival = heads.find((h) => h.added && h.ids && includes(h.ids, id));
   const exists = (by: string | null): string | null => {
     if (by === null) return null;
+    if (by === 'junk') return by;
     const [kind, key] = [by.slice(0, by.indexOf(':')), by.slice(by.indexOf(':') + 1)];
     const list = kind === 'entry' ? setup.register : setup.rules;
     return list.some((item) => item.id === key) ? by : null;
@@ -260,69 +244,4 @@ export function lastUndoable(mailbox: Mailbox): LogEntry | null {
     if (undoneBy(mailbox.heads, head.seq) === null) return logEntry(mailbox, head);
   }
   return null;
-}
-
-/** Everyone whom the person wrote to: the recipients of what stands in Sent. */
-function writtenTo(mailbox: Mailbox): Set<string> {
-  const out = new Set<string>();
-  const { columns, tables, envelopes } = mailbox;
-  const sent = tables.placeIndex('sent');
-  for (let id = 0; id < columns.count; id++)
-    if (columns.place[id] === sent) {
-      const { to, cc } = envelopes.get(id);
-      for (const list of [to, cc]) for (const { address } of list) out.add(addressKey(address));
-    }
-  return out;
-}
-
-/** What a changed setup would do to the mail here. `ruleId`: count also what that rule's conditions match. */
-export async function dryRun(mailbox: Mailbox, edits: SetupEdit[], ruleId: string | null): Promise<DryRunResult> {
-  await mailbox.ready();
-  const next = edited(mailbox.setup, edits);
-  if (!next.ok) return { ok: false, error: next.error };
-  const changes = compare(candidates(mailbox), mailbox.setup, next.setup);
-  const known = writtenTo(mailbox);
-  const { bits } = mailbox.columns;
-  const report: DryRunReport = {
-    total: changes.length,
-    moves: [],
-    labelled: 0,
-    markedRead: 0,
-    wanted: { writtenTo: 0, flagged: 0, unread: 0 },
-    sample: [],
-    matching: null,
-  };
-  const moves = new Map<string, DryRunReport['moves'][number]>();
-  const weight = new Map<number, number>();
-  for (const change of changes) {
-    if (change.addLabels.length) report.labelled++;
-    if (change.markRead) report.markedRead++;
-    if (change.from !== change.to) {
-      const key = `${change.from}>${change.to}`;
-      const move = moves.get(key) ?? { from: change.from, to: change.to, count: 0 };
-      move.count++;
-      moves.set(key, move);
-    }
-    if (change.to !== change.from && (change.to === 'junk' || change.to === 'bin')) {
-      const written = known.has(addressKey(mailbox.envelopes.get(change.id).from.address));
-      const flagged = (bits[change.id] & bit.flagged) !== 0;
-      if (written) report.wanted.writtenTo++;
-      if (flagged) report.wanted.flagged++;
-      if (!(bits[change.id] & bit.read)) report.wanted.unread++;
-      weight.set(change.id, (written ? 2 : 0) + (flagged ? 1 : 0));
-    }
-  }
-  report.moves = [...moves.values()].sort((a, b) => b.count - a.count);
-  const { date } = mailbox.columns;
-  report.sample = changes
-    .toSorted((a, b) => (weight.get(b.id) ?? 0) - (weight.get(a.id) ?? 0) || date[b.id] - date[a.id])
-    .slice(0, 200)
-    .map((change) => ({ row: rowOf(mailbox, change.id), to: change.to }));
-  const rule = next.setup.rules.find((r) => r.id === ruleId);
-  if (rule) {
-    const set = new RuleSet([{ ...rule, on: true }]);
-    report.matching = 0;
-    for (const { envelope } of candidates(mailbox)) if (set.matching(envelope).length) report.matching++;
-  }
-  return { ok: true, report };
 }

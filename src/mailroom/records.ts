@@ -2,6 +2,9 @@
 //
 //   meta             one record: counts, tables, setup, and the journal number up to which the state packs are complete
 //   state/00000      columns of 4,096 messages: place, flags, labels … (changes often, so it is small)
+//   derived/00000    what was computed of 4,096 messages: conversation, account … (can be made anew)
+//   text/00000       the text index of 4,096 messages (can be made anew)
+//   junk             the junk filter: its model, what each mark taught, the score of each message (can be made anew)
 //   envelopes/00000  envelopes of 512 messages, as JSON (never changes once written)
 //   raw/000000       raw bytes of 64 messages (read only when opened, exported or deleted)
 //   big/0000000      raw bytes of one message over a megabyte
@@ -10,6 +13,7 @@
 import { z } from 'zod';
 import { keptEnvelopeSchema, type KeptEnvelope } from './reading';
 import { setupSchema } from '../core/line/setup';
+import { segmentSize } from '../core/search/textIndex';
 import { setupEditSchema } from './api';
 
 /** The version of all records. An older one is brought up in {@link migrate}; a newer one is refused. */
@@ -25,6 +29,9 @@ const padded = (n: number, width: number) => String(n).padStart(width, '0');
 export const keyOf = {
   meta: 'meta',
   state: (pack: number) => `state/${padded(pack, 5)}`,
+  junk: 'junk',
+  text: (segment: number) => `text/${padded(segment, 5)}`,
+  derived: (pack: number) => `derived/${padded(pack, 5)}`,
   envelopes: (pack: number) => `envelopes/${padded(pack, 5)}`,
   raw: (pack: number) => `raw/${padded(pack, 6)}`,
   big: (id: number) => `big/${padded(id, 7)}`,
@@ -46,7 +53,7 @@ const float64 = arrayOf<Float64Array>('Float64Array');
 const versioned = { v: z.literal(recordVersion) };
 
 export const traceLineSchema = z.object({
-  station: z.enum(['register', 'rules', 'inbox', 'import', 'post office']),
+  station: z.enum(['register', 'junk', 'rules', 'inbox', 'silence', 'import', 'post office']),
   by: z.string().nullable(),
   says: z.string(),
 });
@@ -64,6 +71,8 @@ export const metaSchema = z.object({
   /** The post office's cursor; null before the first check or where there is none. */
   cursor: z.string().nullable(),
   postOn: z.boolean(),
+  /** The moment for which rules on the age of messages were last asked; 0 for never. */
+  agedAt: z.number().default(0),
 });
 export type Meta = z.infer<typeof metaSchema>;
 
@@ -75,8 +84,47 @@ export const statePackSchema = z.object({
   labels: uint16,
   trace: uint32,
   date: float64,
+  due: float64.default(() => new Float64Array(statePackSize)),
+  ink: bytes.default(() => new Uint8Array(statePackSize)),
 });
 export type StatePack = z.infer<typeof statePackSchema>;
+
+export const derivedPackSchema = z.object({
+  ...versioned,
+  /** The accounts for which it was computed. */
+  stamp: z.string(),
+  conversation: uint32,
+  above: uint32,
+  account: bytes,
+  facts: bytes,
+});
+
+export const textSegmentSchema = z
+  .object({
+    ...versioned,
+    count: z.number().int().min(0).max(segmentSize),
+    words: z.string(),
+    starts: uint32,
+    messages: uint16,
+  })
+  // What points beyond its own arrays would mislead every search.
+  .refine(({ starts, messages }) => starts.length > 0 && starts[starts.length - 1] === messages.length, {
+    error: 'starts: they do not fit the messages',
+  });
+
+export const junkRecordSchema = z.object({
+  ...versioned,
+  /** What is beneath it: `shipped`, `none`, or the checksum of a model that was carried here. */
+  base: z.string(),
+  /** The model as a file (core/junk/modelFile.ts). */
+  model: bytes,
+  /** The messages that taught it, what each was marked as (1 is junk), and what it taught. */
+  ids: int32,
+  marks: bytes,
+  steps: int32,
+  /** One more than the score of each message, 0 where it was not judged. */
+  scores: bytes,
+});
 
 export const envelopePackSchema = z.object({ ...versioned, rows: z.string() });
 const envelopeRows = z.array(keptEnvelopeSchema);
@@ -105,6 +153,8 @@ const columns = z.object({
   labels: column.optional(),
   trace: column.optional(),
   date: column.optional(),
+  due: column.optional(),
+  ink: column.optional(),
 });
 export type Columns = z.infer<typeof columns>;
 

@@ -1,8 +1,14 @@
 // The mailroom's service: the API of api.ts over an open mailbox, with the post office and the import beside it.
 import type { Setup } from '../core/line/setup';
+import { placeSchema } from '../core/mail/place';
+import { entrySchema } from '../core/senders/register';
+import { toldSchema } from '../core/senders/telling';
 import type { Mailroom, MailroomEvent, Outcome, PostStatus, Receipt, SetupEdit } from './api';
-import { actSchema, selectionSchema, setupEditSchema, viewSchema } from './api';
-import { act, changeSetup, tidyBin } from './commands';
+import { actSchema, groupingSchema, selectionSchema, setupEditSchema, viewSchema } from './api';
+import { dissolvingSchema } from './rulesApi';
+import { sendAnswer, startAnswer } from './answers';
+import { act, changeSetup, thinOut, tidy } from './commands';
+import { openConversation, thinning } from './conversations';
 import { exportMail } from './exporting';
 import { importFiles, type ImportControl } from './importing';
 import { addMessages } from './incoming';
@@ -10,7 +16,18 @@ import { Mailbox, NotWritten } from './mailbox';
 import type { ParsePool } from './parsePool';
 import { incomingFrom, type PostOffice } from './postOffice';
 import * as queries from './queries';
+import { position, rows } from './rows';
+import * as junkQueries from './junkQueries';
+import { checkEntry, registerUse } from './registerQueries';
+import { rescue } from './rescue';
+import { exportSetup, importSetup, setupEdits } from './setupFile';
 import type { RecordStore } from './storage';
+import { whereWent } from './whereWent';
+import { toldLately, toTell } from './telling';
+import { ageMail, dryRun, ruleSetReport, runRules } from './dryRuns';
+import { agenda, fallenDue } from './agenda';
+import { dissolve } from './dissolve';
+import { habit, ruleProposals } from './habits';
 import { undo } from './undo';
 import { messages } from './words';
 
@@ -21,12 +38,18 @@ export interface ServiceHost {
   pool: Pick<ParsePool, 'parse' | 'size' | 'end'>;
   post: PostOffice;
   demoSetup: () => Promise<Setup>;
+  /** The junk filter's model that comes with the application; null where it can't be had. */
+  shippedModel: () => Promise<Uint8Array | null>;
+  /** Domains of free mailboxes, which so many share that blocking one is hardly meant. */
+  sharedDomains: () => Promise<ReadonlySet<string>>;
   tell: (event: MailroomEvent) => void;
 }
 
 /** How often the post office is asked, in milliseconds. */
 const checkEvery = 10_000;
 const tidyEvery = 3_600_000;
+/** How often it is looked whether a flag has fallen due, in milliseconds. */
+const remindEvery = 15_000;
 
 async function outcome(
   work: () => Promise<Receipt | { ok: false; error: string } | { ok: true; receipt: Receipt }>,
@@ -50,6 +73,8 @@ function dayStart(now: number): number {
 export async function openService(host: ServiceHost): Promise<Mailroom> {
   let mailbox = await openMailbox();
   const imports = new Map<string, ImportControl>();
+  /** The number of the newest dry run that each has asked for. */
+  const questions = new Map<string, number>();
   const post: PostStatus = { on: mailbox.postOn, lastChecked: null, error: null, perMinute: 0, paused: false };
   let checking: Promise<PostStatus> | null = null;
 
@@ -59,12 +84,19 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       host.now,
       () => void opened.then(({ revision }) => host.tell({ kind: 'revision', revision })),
     );
-    return opened;
+    return opened.then((it) => {
+      it.junk.fetchShipped = host.shippedModel;
+      return it;
+    });
   }
 
   async function fetchNew(): Promise<void> {
     // What one check fetches is one entry of the Logbook, in however many parts it comes.
     const job = `post-${mailbox.seq}-${host.now()}`;
+    // Messages are threaded as they come in: what they may answer must be in memory.
+    await mailbox.ready();
+    // A mailbox that is being filled for the first time has no news.
+    const news = mailbox.cursor !== null;
     let arrived = 0;
     for (let more = true, part = 1; more && mailbox.postOn; part++) {
       const changes = await host.post.changes(mailbox.cursor);
@@ -73,7 +105,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       if (changes.messages.length === 0 && changes.cursor === mailbox.cursor) break;
       const incoming = await incomingFrom(changes);
       arrived += incoming.length;
-      await mailbox.exclusive(() =>
+      const ids = await mailbox.exclusive(() =>
         addMessages(mailbox, incoming, {
           command: `${job}/${part}`,
           by: 'post office',
@@ -81,6 +113,8 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
           cursor: changes.cursor,
         }),
       );
+      const told = news ? toTell(mailbox, ids) : [];
+      if (told.length) host.tell({ kind: 'told', rows: told });
     }
   }
 
@@ -98,16 +132,42 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     return checking;
   }
 
-  const tidy = () => void mailbox.exclusive(() => tidyBin(mailbox)).catch(() => undefined);
-  void mailbox.ready().then(tidy);
-  setInterval(tidy, tidyEvery);
+  /** Waits for a check that is under way, which may have begun too early, then checks. */
+  async function checkAgain(): Promise<void> {
+    await checking;
+    await check();
+  }
+
+  const tidyUp = () =>
+    void mailbox
+      .exclusive(async () => {
+        await tidy(mailbox);
+        await ageMail(mailbox);
+      })
+      .catch(() => undefined);
+  let remindedAt = host.now();
+  const remind = async () => {
+    const [from, to] = [remindedAt, host.now()];
+    remindedAt = to;
+    const rows = await fallenDue(mailbox, from, to);
+    if (rows.length) host.tell({ kind: 'due', rows });
+  };
+  void mailbox.ready().then(tidyUp);
+  setInterval(() => void remind(), remindEvery);
+  setInterval(tidyUp, tidyEvery);
   setInterval(() => void check(), checkEvery);
   void check();
 
   return {
     overview: async () => queries.overview(mailbox, { ...post, on: mailbox.postOn }, dayStart(host.now())),
-    rows: (view, from, to) => queries.rows(mailbox, viewSchema.parse(view), from, to),
-    position: async (view, id) => queries.position(mailbox, viewSchema.parse(view), id),
+    rows: (view, grouping, from, to) => rows(mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), from, to),
+    position: (view, grouping, id) => position(mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), id),
+    conversation: (id, view, elsewhere) => openConversation(mailbox, id, viewSchema.parse(view), elsewhere),
+    thinning: (id) => thinning(mailbox, id),
+    thinOut: (command, id) => outcome(() => mailbox.exclusive(() => thinOut(mailbox, command, id))),
+    startAnswer: (id, all, when) => startAnswer(mailbox, id, all, when),
+    sendAnswer: (command, answer, zone) => sendAnswer(mailbox, host.post, command, answer, zone, checkAgain),
+    toldLately: (told) => toldLately(mailbox, toldSchema.array().parse(told)),
     open: (id, plain) => queries.open(mailbox, id, plain),
     attachment: (id, index) => queries.attachment(mailbox, id, index),
     whyHere: (id) => queries.whyHere(mailbox, id),
@@ -119,11 +179,34 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       const checked: SetupEdit[] = setupEditSchema.array().parse(edits);
       return outcome(() => mailbox.exclusive(() => changeSetup(mailbox, command, checked, says, runHere)));
     },
-    dryRun: (edits, ruleId) => {
+    dryRun: (edits, ruleId, asker) => {
       const checked = setupEditSchema.array().safeParse(edits);
       if (!checked.success) return Promise.resolve({ ok: false, error: checked.error.issues[0].message });
-      return queries.dryRun(mailbox, checked.data, ruleId);
+      const question = (questions.get(asker ?? '') ?? 0) + 1;
+      if (asker !== undefined) questions.set(asker, question);
+      const wanted = () => asker === undefined || questions.get(asker) === question;
+      return dryRun(mailbox, checked.data, ruleId, wanted);
     },
+    ruleSetReport: (edits) => ruleSetReport(mailbox, setupEditSchema.array().parse(edits)),
+    dissolve: (command, what) =>
+      outcome(() => mailbox.exclusive(() => dissolve(mailbox, command, dissolvingSchema.parse(what)))),
+    agenda: () => agenda(mailbox),
+    ruleProposals: (id) => ruleProposals(mailbox, id),
+    habit: (ids, place) => habit(mailbox, ids, placeSchema.parse(place)),
+    runRules: (command) => outcome(() => mailbox.exclusive(() => runRules(mailbox, command))),
+    rescue: (command, selection, fromNowOn, contact) =>
+      outcome(() =>
+        mailbox.exclusive(() => rescue(mailbox, command, selectionSchema.parse(selection), fromNowOn, contact)),
+      ),
+    judgement: (id) => junkQueries.judgement(mailbox, id),
+    filterReport: (job) =>
+      junkQueries.filterReport(mailbox, (done, total) => host.tell({ kind: 'judging', job, done, total })),
+    secondLook: (most) => junkQueries.secondLook(mailbox, most),
+    registerUse: () => registerUse(mailbox),
+    checkEntry: async (entry) => checkEntry(mailbox, entrySchema.parse(entry), await host.sharedDomains()),
+    whereWent: (words) => whereWent(mailbox, words),
+    exportSetup: () => exportSetup(mailbox),
+    importSetup: (command, document) => outcome(() => mailbox.exclusive(() => importSetup(mailbox, command, document))),
     undo: (command, seq) =>
       outcome(() =>
         mailbox.exclusive(async () => {
@@ -163,12 +246,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     exportMail: (selection, format) => exportMail(mailbox, selectionSchema.parse(selection), format),
     begin: async (kind) => {
       const setup = kind === 'demo' ? await host.demoSetup() : mailbox.setup;
-      const edits: SetupEdit[] = [
-        ...setup.folders.map((item): SetupEdit => ({ list: 'folders', id: item.id, item })),
-        ...setup.labels.map((item): SetupEdit => ({ list: 'labels', id: item.id, item })),
-        ...setup.register.map((item): SetupEdit => ({ list: 'register', id: item.id, item })),
-        ...setup.rules.map((item): SetupEdit => ({ list: 'rules', id: item.id, item })),
-      ];
+      const edits = setupEdits(setup);
       const says = kind === 'demo' ? 'Began with the demo mailbox' : 'Began with an empty mailbox';
       const result = await outcome(() =>
         mailbox.exclusive(async () => {
@@ -177,7 +255,9 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
             by: 'Wide Sort',
             says,
             final: true,
-            setup: kind === 'demo' ? edits : [],
+            // From now on junk has its date.
+            setup:
+              kind === 'demo' ? edits : [{ list: 'junk', id: 'junk', item: { ...setup.junk, keepFrom: host.now() } }],
             postOn: kind === 'demo',
           });
           return { seq, count: 0, says };

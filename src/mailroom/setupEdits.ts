@@ -2,11 +2,23 @@
 import type { Setup } from '../core/line/setup';
 import type { SetupEdit } from './api';
 
+/** What an edit is about, as the setup has it now, and its position; null where it is not there. */
+export function itemNow(
+  setup: Setup,
+  { list, id }: Pick<SetupEdit, 'list' | 'id'>,
+): { item: unknown; at: number } | null {
+  if (list === 'junk') return { item: setup.junk, at: 0 };
+  const items: readonly { id: string }[] = setup[list];
+  const at = items.findIndex((item) => item.id === id);
+  return at < 0 ? null : { item: items[at], at };
+}
+
 /**
  * The setup with one item put in, replaced or taken off. An item with `at` is put at that position; without, it stays
  * where it was, or goes to the end.
  */
 export function editSetup(setup: Setup, edit: SetupEdit): Setup {
+  if (edit.list === 'junk') return edit.item ? { ...setup, junk: edit.item } : setup;
   const old: readonly { id: string }[] = setup[edit.list];
   const was = old.findIndex((item) => item.id === edit.id);
   const rest = old.filter((item) => item.id !== edit.id);

@@ -46,6 +46,17 @@ export class Sharing {
       cc: this.list(envelope.cc),
       replyTo: this.list(envelope.replyTo),
       listId: this.word(envelope.listId),
+      deliveredTo: this.word(envelope.deliveredTo),
+      ...(envelope.written
+        ? {
+            written: {
+              ...envelope.written,
+              from: this.word(envelope.written.from),
+              to: this.word(envelope.written.to),
+              cc: this.word(envelope.written.cc),
+            },
+          }
+        : {}),
       references: envelope.references.map((id) => this.word(id)),
     };
   }

@@ -66,10 +66,29 @@ export function stateOf(mailbox: Mailbox) {
     messages: Array.from({ length: columns.count }, (_, id) => ({
       place: tables.places.items[columns.place[id]],
       bits: columns.bits[id],
+      ink: columns.ink[id],
+      due: columns.due[id],
       labels: tables.labelSets.items[columns.labels[id]],
       trace: tables.traces.items[columns.trace[id]],
       subject: mailbox.envelopes.get(id).subject,
     })),
     setup,
+  };
+}
+
+/** One row for each message. */
+export const single = { grouped: false, elsewhere: true } as const;
+
+/** Raw mail as it comes in by itself, from its header fields and text. */
+export function mailOf(fields: Record<string, string>, text = 'Text'): Incoming {
+  const lines = Object.entries(fields).map(([name, value]) => `${name}: ${value}\r\n`);
+  const bytes = new TextEncoder().encode(`${lines.join('')}\r\n${text.replace(/\n/g, '\r\n')}\r\n`);
+  return {
+    stored: { bytes, form: 'eml' },
+    envelope: { ...parseEnvelope(bytes), key: `key of ${fields['Message-ID'] ?? text}` },
+    place: null,
+    read: false,
+    flagged: false,
+    why: null,
   };
 }

@@ -2,8 +2,10 @@
 import type { SetupEdit } from './api';
 import { valueAt, type ColumnName, type StateColumns } from './columns';
 import { doneBefore, edited, type EditResult } from './commands';
-import type { JournalHead, Mailbox } from './mailbox';
+import type { JournalHead } from './journalHead';
+import type { Mailbox } from './mailbox';
 import type { Columns, JournalRecord } from './records';
+import { itemNow } from './setupEdits';
 
 /** Whether an entry is of a kind that can be undone: not what arrived, not what was deleted for good. */
 export const canUndo = (head: JournalHead): boolean => !head.final && head.by !== 'post office';
@@ -19,12 +21,14 @@ export function undoneBy(heads: readonly JournalHead[], seq: number): number | n
 }
 
 /** The columns that can be set back. The first that a change has is the one that it was made for. */
-const names = ['place', 'bits', 'labels', 'trace', 'placedAt'] as const satisfies readonly ColumnName[];
+const names = ['place', 'due', 'bits', 'labels', 'ink', 'trace', 'placedAt'] as const satisfies readonly ColumnName[];
 type Name = (typeof names)[number];
 const arrays = {
   place: Uint16Array,
+  due: Float64Array,
   bits: Uint8Array,
   labels: Uint16Array,
+  ink: Uint8Array,
   trace: Uint32Array,
   placedAt: Float64Array,
 };
@@ -92,8 +96,7 @@ export async function undo(mailbox: Mailbox, command: string, seq: number): Prom
     const record = await mailbox.journalRecord(part.seq);
     if (record.change) back.take(record.change);
     for (const { before, after } of record.setup ?? []) {
-      const list: readonly { id: string }[] = mailbox.setup[after.list];
-      const now = list.find((item) => item.id === after.id) ?? null;
+      const now = itemNow(mailbox.setup, after)?.item ?? null;
       if (JSON.stringify(now) === JSON.stringify(after.item)) edits.unshift(before);
       else kept++;
     }

@@ -1,7 +1,28 @@
-// Views: which messages a place or label holds, newest first; and the counts of all of them.
-import type { View } from './api';
+// Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
+import { matches } from '../core/search/match';
+import { parseQuery } from '../core/search/query';
+import type { LaneWhat } from '../core/search/lane';
+import type { Setup } from '../core/line/setup';
+import type { Filter, Lane, View } from './api';
 import { bit, type StateColumns } from './columns';
+import type { Derived } from './derived';
+import type { EnvelopeStore } from './envelopeStore';
 import { gone, type Tables } from './tables';
+
+/** What views are views of. */
+export interface ViewSource {
+  readonly columns: StateColumns;
+  readonly tables: Tables;
+  readonly damaged: ReadonlySet<number>;
+  readonly derived: Derived;
+  readonly envelopes: EnvelopeStore;
+  readonly setup: Setup;
+}
+
+type Test = (id: number) => boolean;
+
+/** Filters that were applied and are still looked at; of older ones it is forgotten what was read since. */
+const mostApplied = 12;
 
 /** More ids than a mailbox has: with seconds since 1970 above it, the number is still exact. */
 const idSpan = 2 ** 21;
@@ -31,24 +52,22 @@ export class Views {
   /** All ids, newest first. */
   private order = new Int32Array(0);
   private readonly lists = new Map<string, Int32Array>();
+  private readonly headLists = new Map<string, Int32Array>();
+  /** What fitted when a filter was applied: it stays in sight until the filter is applied again. */
+  private readonly applied = new Map<string, Uint8Array>();
 
-  constructor(
-    private readonly columns: StateColumns,
-    private readonly tables: Tables,
-    /** Whether a message is damaged. */
-    private readonly damaged: ReadonlySet<number>,
-  ) {}
+  constructor(private readonly source: ViewSource) {}
 
   /** Orders all messages anew. */
   rebuild(): void {
-    const { date, count } = this.columns;
+    const { date, count } = this.source.columns;
     this.order = ordered(date, count);
-    this.lists.clear();
+    this.changed();
   }
 
   /** Takes in messages that arrived: they are merged into the order. */
   insert(ids: Int32Array): void {
-    const { date } = this.columns;
+    const { date } = this.source.columns;
     const added = ids.slice().sort((a, b) => date[b] - date[a] || b - a);
     const merged = new Int32Array(this.order.length + added.length);
     let i = 0;
@@ -62,56 +81,173 @@ export class Views {
       merged[at] = takeNew ? added[j++] : this.order[i++];
     }
     this.order = merged;
-    this.lists.clear();
+    this.changed();
   }
 
   /** Forgets what was computed, after any change. */
   changed(): void {
     this.lists.clear();
+    this.headLists.clear();
   }
 
-  /** The ids of a view, newest first. */
+  /** The ids of a view, newest first. A lane that is a query needs all envelopes in memory. */
   list(view: View): Int32Array {
     const key = JSON.stringify(view);
     let list = this.lists.get(key);
     if (!list) {
-      list = this.order.filter(this.test(view));
+      const { filter, account, lane, ...whole } = view;
+      const narrowing = this.narrowing(account, lane);
+      const within = narrowing.length || filter ? this.list(whole as View) : this.order;
+      const tests = narrowing.length || filter ? narrowing : [this.holds(view)];
+      list = within.filter((id) => tests.every((test) => test(id)));
+      if (filter) list = this.filtered(list, key, filter.by, filter.applied);
       this.lists.set(key, list);
     }
     return list;
   }
 
-  private test(view: View): (id: number) => boolean {
-    const { place, labels } = this.columns;
-    if (view.kind === 'place') {
-      const wanted = this.tables.places.items.indexOf(view.place);
-      return (id) => place[id] === wanted;
+  /** The newest message of each conversation that a view holds, newest first: a row each, where rows are grouped. */
+  heads(view: View): Int32Array {
+    const key = JSON.stringify(view);
+    let heads = this.headLists.get(key);
+    if (!heads) {
+      const { conversation } = this.source.derived;
+      const seen = new Uint8Array(this.source.columns.count);
+      heads = this.list(view).filter((id) => {
+        const first = seen[conversation[id]] === 0;
+        seen[conversation[id]] = 1;
+        return first;
+      });
+      this.headLists.set(key, heads);
     }
-    if (view.kind === 'damaged') return (id) => place[id] !== gone && this.damaged.has(id);
-    const holding = new Set(
-      this.tables.labelSets.items.flatMap((set, index) => (set.includes(view.label) ? [index] : [])),
-    );
-    return (id) => place[id] !== gone && holding.has(labels[id]);
+    return heads;
   }
 
-  /** Totals and unread of each place by its index, and totals of each set of labels by its index. */
-  counts(): { total: Int32Array; unread: Int32Array; labelSets: Int32Array } {
-    const { place, bits, labels, count } = this.columns;
-    const total = new Int32Array(this.tables.places.items.length);
-    const unread = new Int32Array(this.tables.places.items.length);
-    const labelSets = new Int32Array(this.tables.labelSets.items.length);
+  /** Whether a view is by a query, which looks into envelopes. */
+  static needsEnvelopes({ lane }: View): boolean {
+    return lane !== undefined && (lane.by === 'rest' ? lane.lanes.some((l) => l.by === 'query') : lane.by === 'query');
+  }
+
+  private filtered(list: Int32Array, key: string, by: Filter, applied: string | null): Int32Array {
+    const fits = this.fits(by);
+    if (applied === null) return list.filter(fits);
+    let stays = this.applied.get(key);
+    if (!stays) {
+      stays = new Uint8Array(this.source.columns.count);
+      for (const id of list) if (fits(id)) stays[id] = 1;
+      this.applied.set(key, stays);
+      for (const oldest of this.applied.keys()) {
+        if (this.applied.size <= mostApplied) break;
+        this.applied.delete(oldest);
+      }
+    }
+    const kept = stays;
+    return list.filter((id) => kept[id] === 1 || fits(id));
+  }
+
+  private fits(by: Filter): Test {
+    const { columns, derived } = this.source;
+    switch (by) {
+      case 'unread':
+        return (id) => !(columns.bits[id] & bit.read);
+      case 'read':
+        return (id) => (columns.bits[id] & bit.read) !== 0;
+      case 'flagged':
+        return (id) => (columns.bits[id] & bit.flagged) !== 0;
+      case 'alone':
+        return (id) => derived.kind(id) === 'alone' && !derived.isOwn(id);
+      case 'attachments':
+        return (id) => derived.hasAttachments(id);
+    }
+  }
+
+  private narrowing(account: string | undefined, lane: Lane | undefined): Test[] {
+    const { derived, setup } = this.source;
+    const tests: Test[] = [];
+    if (account !== undefined) {
+      const position = setup.accounts.findIndex((a) => a.id === account);
+      tests.push((id) => position >= 0 && derived.account(id) === position);
+    }
+    if (lane?.by === 'rest') {
+      const others = lane.lanes.map((what) => this.inLane(what));
+      tests.push((id) => !others.some((test) => test(id)));
+    } else if (lane) tests.push(this.inLane(lane));
+    return tests;
+  }
+
+  private inLane(what: LaneWhat): Test {
+    const { columns, derived, tables, envelopes, setup } = this.source;
+    if (what.by === 'kind') return (id) => derived.kind(id) === what.kind;
+    if (what.by === 'label') return this.bears(what.label);
+    const parsed = parseQuery(what.query);
+    if (!parsed.ok) return () => false;
+    const names = tables.labelSets.items.map((set) =>
+      set.flatMap((id) => setup.labels.find((label) => label.id === id)?.name ?? []),
+    );
+    return (id) =>
+      matches(parsed.query, {
+        envelope: envelopes.get(id),
+        date: columns.date[id],
+        read: (columns.bits[id] & bit.read) !== 0,
+        flagged: (columns.bits[id] & bit.flagged) !== 0,
+        labels: names[columns.labels[id]] ?? [],
+      });
+  }
+
+  private bears(label: string): Test {
+    const { columns, tables } = this.source;
+    const holding = new Set(tables.labelSets.items.flatMap((set, index) => (set.includes(label) ? [index] : [])));
+    return (id) => holding.has(columns.labels[id]);
+  }
+
+  /** Whether a message is in a view, whatever filter or lane narrows it. */
+  holding(view: View): Test {
+    const tests = [this.holds(view), ...this.narrowing(view.account, undefined)];
+    return (id) => tests.every((test) => test(id));
+  }
+
+  private holds(view: View): Test {
+    const { columns, tables, damaged } = this.source;
+    const { place } = columns;
+    if (view.kind === 'place') {
+      const wanted = tables.places.items.indexOf(view.place);
+      return (id) => place[id] === wanted;
+    }
+    if (view.kind === 'damaged') return (id) => place[id] !== gone && damaged.has(id);
+    const bears = this.bears(view.label);
+    return (id) => place[id] !== gone && bears(id);
+  }
+
+  /** Totals and unread of each place by its index, and of each set of labels by its index. */
+  counts(): { total: Int32Array; unread: Int32Array; labelSets: Int32Array; unreadLabelSets: Int32Array } {
+    const { place, bits, labels, count } = this.source.columns;
+    const total = new Int32Array(this.source.tables.places.items.length);
+    const unread = new Int32Array(this.source.tables.places.items.length);
+    const labelSets = new Int32Array(this.source.tables.labelSets.items.length);
+    const unreadLabelSets = new Int32Array(labelSets.length);
     for (let id = 0; id < count; id++) {
       total[place[id]]++;
-      if (!(bits[id] & bit.read)) unread[place[id]]++;
-      if (place[id] !== gone) labelSets[labels[id]]++;
+      const isUnread = !(bits[id] & bit.read);
+      if (isUnread) unread[place[id]]++;
+      if (place[id] === gone) continue;
+      labelSets[labels[id]]++;
+      if (isUnread) unreadLabelSets[labels[id]]++;
     }
-    return { total, unread, labelSets };
+    return { total, unread, labelSets, unreadLabelSets };
+  }
+
+  /** Total and unread of one view. */
+  countOf(view: View): { total: number; unread: number } {
+    const list = this.list(view);
+    let unread = 0;
+    for (const id of list) if (!(this.source.columns.bits[id] & bit.read)) unread++;
+    return { total: list.length, unread };
   }
 
   /** The newest messages back to a moment, for counts of the day. */
   *since(time: number): Generator<number> {
     for (const id of this.order) {
-      if (this.columns.date[id] < time) return;
+      if (this.source.columns.date[id] < time) return;
       yield id;
     }
   }

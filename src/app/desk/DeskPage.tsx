@@ -1,28 +1,62 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { Selection } from '../../mailroom/api';
+import type { Act, Row, Selection } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
-import { ReadingArea } from '../reading/ReadingArea';
-import { clearTicks, runAct, say, tick, tickAll, toggleWhy, useDesk } from '../state/desk';
+import {
+  attendActs,
+  clearTicks,
+  goToLane,
+  runAct,
+  say,
+  startAnswering,
+  tick,
+  tickAll,
+  toggleWhy,
+  useDesk,
+} from '../state/desk';
 import { useMailbox } from '../state/mailbox';
+import { usePreferences } from '../state/preferences';
+import { viewPath } from '../paths';
+import type { Rescued } from '../junk/RescueDialog';
 import { saveFile } from '../ui/save';
-import { count, messages, viewExists, viewName } from '../ui/words';
-import { target as targetOf, deskActs, type DeskAct } from './acts';
+import { messages, viewExists, viewName } from '../ui/words';
+import { target as targetOf, actsIn, type DeskAct } from './acts';
+import { DeskEdge, shownFilters, toggleGrouped } from './DeskEdge';
+import { Divider } from './Divider';
+import { DueDialog } from './DueDialog';
 import { Empty } from './Empty';
+import { HabitOffer } from './HabitOffer';
+import { LabelDialog } from './LabelDialog';
 import { MoveDialog } from './MoveDialog';
 import { RowList, type RowListHandle } from './RowList';
-import { StampBar } from './StampBar';
+import { allOfWords, StampBar } from './StampBar';
 import { useKeys, type KeyMap } from '../ui/useKeys';
+import { usePart } from '../ui/usePart';
 import { useDeskView } from './useDeskView';
 
-/** The desk: the rows of a view, the open message beside them, the stamp bar below. */
+// What the first rows don't need comes after them.
+const reading = () => import('../reading/ReadingArea');
+const lanesPart = () => import('./Lanes');
+const rescuePart = () => import('../junk/RescueDialog');
+
+type Question = { of: 'move' | 'label' | 'due'; selection: Selection };
+
+/** The desk: the rows or lanes of a view, the open message beside or below them, the stamp bar at the bottom. */
 export function DeskPage() {
   const overview = useMailbox((s) => s.overview);
-  const { view, known, open, openIndex, rows, go, step, goOn } = useDeskView();
-  const { ticked, allOf } = useDesk();
+  const desk = useDeskView();
+  const { where, view, rows, grouping, lanes, openIndex, go, step, goOn, leave } = desk;
+  const { ticked, allOf, lane } = useDesk();
+  const { reading: area, rowsWidth, rowsHeight } = usePreferences();
   const list = useRef<RowListHandle>(null);
-  const [moving, setMoving] = useState<Selection | null>(null);
-  const target = targetOf(ticked, allOf, open);
+  const [asking, setAsking] = useState<Question | null>(null);
+  const [rescuing, setRescuing] = useState<Rescued | null>(null);
+  const open = where.message;
+  const within = grouping.grouped ? view : null;
+  const target = targetOf(ticked, allOf, open, within);
+  const openRow = openIndex !== null && openIndex >= 0 ? rows.at(openIndex) : undefined;
+  // Known from its row; where the row is out of sight, nothing need be lit.
+  const openConversation = open === null ? null : (openRow?.conversation ?? null);
 
   useEffect(() => {
     if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
@@ -33,18 +67,32 @@ export function DeskPage() {
    * fall on the message that has just left.
    */
   const moveAway = async (selection: Selection, move: () => Promise<boolean>) => {
-    const from = open;
-    if ('view' in selection) go(null);
-    else if (from !== null && selection.ids.includes(from)) goOn(new Set(selection.ids));
+    const ids = new Set('view' in selection ? [] : 'ids' in selection ? selection.ids : selection.conversationsOf);
+    const conversations = new Set<number>();
+    if (within)
+      for (const index of rows.known()) {
+        const row = rows.at(index);
+        if (row && ids.has(row.id)) conversations.add(row.conversation);
+      }
+    const leaving = (row: Row) => ids.has(row.id) || conversations.has(row.conversation);
+    const left = leave(leaving);
+    if ('view' in selection) go({ message: null });
+    else if (open !== null && ids.has(open)) goOn(leaving);
     clearTicks();
-    if (!(await move()) && from !== null) go(from);
+    const done = await move();
+    left.settled();
+    if (!done && open !== null) go({ message: open });
   };
-  const perform = async (act: DeskAct) => {
-    if (!target) return;
-    const run = () => runAct(target.selection, act.act);
-    if (act.act.do === 'move') await moveAway(target.selection, run);
+  const perform = async (selection: Selection, act: Act) => {
+    const run = () => runAct(selection, act);
+    // Silencing takes the conversation out of the Inbox, as a move does.
+    if (act.do === 'move' || (act.do === 'silence' && act.value)) await moveAway(selection, run);
     else await run();
   };
+  useEffect(() => attendActs(perform));
+  const Reading = usePart(reading, rows.total !== null || open !== null)?.ReadingArea;
+  const Lanes = usePart(lanesPart, where.lanes)?.Lanes;
+  const Rescue = usePart(rescuePart, rescuing !== null)?.RescueDialog;
   const exportTarget = async (format: 'mbox' | 'eml') => {
     if (!target) return;
     const result = await mailroom.exportMail(target.selection, format);
@@ -52,27 +100,67 @@ export function DeskPage() {
     saveFile(result.blob, result.name);
     say({ text: `Exported ${messages(result.count)} to ${result.name}.`, tone: 'done', undo: null });
   };
-  const press = (key: string) => document.querySelector<HTMLElement>(`[data-key="${key}"]`)?.click();
+  /** Not junk: the message moves once the one question is answered. */
+  const askRescue = async () => {
+    if (!target) return;
+    const { selection } = target;
+    const only = 'ids' in selection && selection.ids.length === 1 ? selection.ids[0] : null;
+    const message = only === null ? null : await mailroom.open(only, true);
+    setRescuing({ selection, address: message?.row.from.address ?? null, listId: message?.listId ?? null });
+  };
+  /** An act by key or from the bar. */
+  const press = (item: DeskAct) => {
+    if (!target) return;
+    if (item.id === 'not-junk') void askRescue();
+    else void perform(target.selection, item.act);
+  };
+  const ask = (of: Question['of']) => target && setAsking({ of, selection: target.selection });
+  const pressKeyed = (key: string) => document.querySelector<HTMLElement>(`[data-key="${key}"]`)?.click();
+  const toLane = (by: number) => {
+    if (lanes.length) goToLane(Math.max(0, Math.min(lane + by, lanes.length - 1)));
+  };
+  const nextFilter = () => {
+    const at = shownFilters.findIndex((filter) => filter === where.show);
+    go({ show: shownFilters[at + 1] ?? null });
+  };
   const keys: KeyMap = {
     arrowdown: () => step(1),
     arrowup: () => step(-1),
+    arrowright: () => toLane(1),
+    arrowleft: () => toLane(-1),
     home: () => rows.total && step(-rows.total),
     end: () => rows.total && step(rows.total),
-    enter: () => (open === null ? step(1) : document.querySelector<HTMLElement>('article')?.scrollIntoView()),
-    escape: () => (ticked.size || allOf ? clearTicks() : open !== null && go(null)),
-    ' ': () => open !== null && tick(open, !ticked.has(open)),
+    enter: () => (open === null ? step(1) : document.querySelector<HTMLElement>('article')?.focus()),
+    escape: () => (ticked.size || allOf ? clearTicks() : open !== null && go({ message: null })),
+    ' ': () => open !== null && tick(openRow?.id ?? open, !ticked.has(openRow?.id ?? open)),
     'ctrl+a': () => tickAll(view),
-    m: () => target && setMoving(target.selection),
-    b: () => press('block'),
+    m: () => ask('move'),
+    l: () => ask('label'),
+    d: () => ask('due'),
+    b: () => pressKeyed('block'),
+    e: () => pressKeyed('unfold'),
+    s: () => pressKeyed('silence'),
+    'shift+s': () => pressKeyed('silence-bin'),
+    h: () => pressKeyed('whole'),
+    x: () => void exportTarget('eml'),
+    'shift+x': () => void exportTarget('mbox'),
+    t: () => pressKeyed('thin-out'),
+    k: () => pressKeyed('picture'),
+    y: () => open !== null && startAnswering({ id: open, all: false }),
+    'shift+y': () => open !== null && startAnswering({ id: open, all: true }),
     w: toggleWhy,
+    g: () => toggleGrouped(viewPath(where.view)),
+    v: () => go({ lanes: !where.lanes }),
+    o: nextFilter,
+    p: desk.applyAgain,
   };
-  for (const act of deskActs) keys[act.key] = () => void perform(act);
+  for (const act of actsIn(view)) keys[act.pressed] = () => press(act);
   keys.backspace = keys.delete;
   useKeys(keys);
 
   if (!overview) return null;
   const { setup } = overview;
-  if (!known || !viewExists(view, setup))
+  if (!desk.known || !viewExists(where.view, setup))
     return (
       <main className="flex flex-1 flex-col items-start gap-3 p-8">
         <h1 className="text-xl font-semibold">There is nothing at this address</h1>
@@ -82,47 +170,55 @@ export function DeskPage() {
         </Link>
       </main>
     );
-  const name = viewName(view, setup);
-  const { total, unread } = rows;
+  const name = viewName(where.view, setup);
+  const { total } = rows;
+  // Lanes need the width: a message opens below them, unless it is to take their place.
+  const side = area === 'off' ? 'off' : lanes.length ? 'below' : area;
+  const share = side === 'right' ? { width: `${rowsWidth}%` } : side === 'below' ? { height: `${rowsHeight}%` } : {};
+  const listShown = open === null ? '' : side === 'off' ? 'hidden' : 'max-lg:hidden';
+  const readingShown =
+    open === null && (side !== 'right' || lanes.length > 0) ? 'hidden' : open === null ? 'max-lg:hidden' : '';
+  const alone = readingShown === 'hidden' || side === 'off';
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
-      <header
-        className={`min-h-14 items-center gap-3 border-b border-base-300 px-4 py-2 ${open === null ? 'flex' : 'hidden lg:flex'}`}
-      >
-        <h1 className="text-xl font-semibold">{name}</h1>
-        {total !== null && (
-          <p className="quiet" aria-live="polite">
-            {messages(total)}
-            {unread > 0 && ` · ${count(unread)} unread`}
-          </p>
-        )}
-        <div className="ml-auto">
-          {total !== null && total > 0 && (
-            <button className="btn btn-outline btn-sm" onClick={() => (allOf ? clearTicks() : tickAll(view))}>
-              {allOf ? 'Untick all' : 'Tick all'}
-            </button>
-          )}
-        </div>
-      </header>
-      <div className="flex min-h-0 flex-1">
+      <DeskEdge desk={desk} overview={overview} hidden={open !== null} />
+      <div className={`flex min-h-0 min-w-0 flex-1 ${side === 'below' ? 'flex-col' : ''}`}>
         <section
           aria-label="Messages"
-          className={`min-h-0 min-w-0 flex-col border-r border-base-300 lg:flex lg:w-[27rem] lg:shrink-0 xl:w-[30rem] ${
-            open === null ? 'flex flex-1 lg:flex-none' : 'hidden'
-          }`}
+          style={alone ? {} : share}
+          className={`flex min-h-0 min-w-0 flex-col max-lg:!h-auto max-lg:!w-auto max-lg:flex-1 ${alone ? 'flex-1' : 'shrink-0'} ${listShown}`}
         >
           {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
-          {total === 0 && <Empty view={view} overview={overview} />}
-          {total !== 0 && (
-            <RowList view={view} name={name} rows={rows} setup={setup} open={open} onOpen={go} handle={list} />
+          {lanes.length > 0 ? (
+            Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />
+          ) : total === 0 ? (
+            <Empty view={view} overview={overview} onAll={() => go({ show: null, account: null })} />
+          ) : (
+            <RowList
+              view={view}
+              grouping={grouping}
+              name={name}
+              rows={rows}
+              setup={setup}
+              open={open}
+              openConversation={openConversation}
+              onOpen={(id) => go({ message: id })}
+              handle={list}
+            />
           )}
         </section>
-        <section
-          aria-label="Reading"
-          className={`min-h-0 min-w-0 flex-1 ${open === null ? 'hidden lg:block' : 'block'}`}
-        >
+        {!alone && <Divider side={side === 'below' ? 'below' : 'right'} />}
+        <section aria-label="Reading" className={`min-h-0 min-w-0 flex-1 ${readingShown}`}>
           {open !== null ? (
-            <ReadingArea key={open} id={open} view={view} />
+            Reading && (
+              <Reading
+                key={`${open} ${grouping.grouped}`}
+                id={open}
+                view={view}
+                where={where}
+                grouped={grouping.grouped}
+              />
+            )
           ) : (
             <div className="quiet flex h-full flex-col items-center justify-center gap-2 p-8 text-center">
               <p>Press a message to read it, or go down the list with the arrow keys.</p>
@@ -133,23 +229,43 @@ export function DeskPage() {
           )}
         </section>
       </div>
+      <HabitOffer setup={setup} />
       <StampBar
+        view={view}
         target={target}
-        total={total ?? 0}
-        viewName={name}
-        onAct={(act) => void perform(act)}
-        onMove={() => target && setMoving(target.selection)}
+        grouped={grouping.grouped}
+        allWords={allOfWords(
+          allOf,
+          lanes.length ? `the lane ${lanes[Math.min(lane, lanes.length - 1)].name}` : name,
+          rows,
+        )}
+        onAct={press}
+        onMove={() => ask('move')}
+        onLabel={() => ask('label')}
+        onDue={() => ask('due')}
         onExport={(format) => void exportTarget(format)}
         onUntick={clearTicks}
+        onTickAll={() => tickAll(view)}
       />
-      {moving && (
+      {asking?.of === 'move' && (
         <MoveDialog
-          selection={moving}
+          selection={asking.selection}
           setup={setup}
-          onClose={() => setMoving(null)}
-          onMove={(move) => void moveAway(moving, move)}
+          onClose={() => setAsking(null)}
+          onMove={(move) => void moveAway(asking.selection, move)}
         />
       )}
+      {asking?.of === 'label' && (
+        <LabelDialog selection={asking.selection} setup={setup} onClose={() => setAsking(null)} />
+      )}
+      {rescuing && Rescue && (
+        <Rescue
+          rescued={rescuing}
+          onClose={() => setRescuing(null)}
+          onRescue={(rescue) => void moveAway(rescuing.selection, rescue)}
+        />
+      )}
+      {asking?.of === 'due' && <DueDialog selection={asking.selection} onClose={() => setAsking(null)} />}
     </main>
   );
 }

@@ -4,14 +4,25 @@ import type { Overview, View } from '../../mailroom/api';
 const words: Record<string, [title: string, text: string]> = {
   inbox: ['The Inbox is clear', 'What arrives next rides the sorting line and stands here if no station takes it.'],
   archive: ['Nothing in the Archive', 'Archived messages are kept here for ever.'],
-  junk: ['No junk', 'Mail from blocked senders comes here.'],
+  junk: ['No junk', 'What the Register blocks and the junk filter catches comes here, until the date on each row.'],
   bin: ['The Bin is empty', 'Binned messages are kept for 30 days, with the date shown, then deleted for good.'],
   sent: ['Nothing in Sent', 'What you send stands here.'],
   drafts: ['No drafts', 'Drafts that come in with your mail stand here.'],
 };
 
 /** An empty view: what it would hold, and where to go from here. */
-export function Empty({ view, overview }: { view: View; overview: Overview }) {
+export function Empty({ view, overview, onAll }: { view: View; overview: Overview; onAll: () => void }) {
+  if (view.filter || view.account)
+    return (
+      <div className="flex flex-col items-start gap-2 p-6">
+        <p className="font-semibold">Nothing here is of that kind</p>
+        <p className="quiet">What you asked for leaves nothing to show. The place itself may hold more.</p>
+        <button className="btn btn-sm" onClick={onAll}>
+          Show all
+        </button>
+      </div>
+    );
+
   const [title, text] =
     (view.kind === 'place' ? words[view.place] : undefined) ??
     (view.kind === 'label'

@@ -5,7 +5,7 @@ import type { Selection } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
 import { commandId, runAct, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
-import { movablePlaces } from '../ui/words';
+import { movablePlaces, placePath } from '../ui/words';
 
 interface MoveDialogProps {
   selection: Selection;
@@ -19,9 +19,7 @@ interface MoveDialogProps {
 export function MoveDialog({ selection, setup, onClose, onMove }: MoveDialogProps) {
   const [typed, setTyped] = useState('');
   const word = typed.trim();
-  const places = movablePlaces(setup).filter((p) =>
-    placeName(p, setup.folders).toLowerCase().includes(word.toLowerCase()),
-  );
+  const places = movablePlaces(setup).filter((p) => placePath(p, setup).toLowerCase().includes(word.toLowerCase()));
   const exact = places.some((p) => placeName(p, setup.folders).toLowerCase() === word.toLowerCase());
 
   const move = (place: Place) => {
@@ -64,7 +62,7 @@ export function MoveDialog({ selection, setup, onClose, onMove }: MoveDialogProp
           {places.map((place) => (
             <li key={place}>
               <button type="button" className="btn w-full justify-start btn-ghost btn-sm" onClick={() => move(place)}>
-                {placeName(place, setup.folders)}
+                {placePath(place, setup)}
               </button>
             </li>
           ))}

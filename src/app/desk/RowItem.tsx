@@ -1,25 +1,42 @@
-import { Flag, Paperclip, TriangleAlert } from 'lucide-react';
-import type { MouseEvent } from 'react';
+import { BellOff, Flag, FlagOff, MessagesSquare, Paperclip, TriangleAlert } from 'lucide-react';
+import { Fragment, memo, useState, type MouseEvent } from 'react';
 import type { Setup } from '../../core/line/setup';
 import type { Row, View } from '../../mailroom/api';
 import { placeName } from '../../core/mail/place';
-import { InkTag } from '../ui/InkTag';
+import { act } from '../state/desk';
+import { usePreferences } from '../state/preferences';
+import { InkMark, InkTag } from '../ui/InkTag';
 import { dayOf, exactTime, shortTime } from '../ui/time';
+import { conversationWords } from '../ui/words';
+import { actOf, rowTarget, type Target } from './acts';
+import { useSwipe } from './useSwipe';
 
 interface RowItemProps {
   row: Row;
   index: number;
   view: View;
+  /** Whether the row stands for a conversation. */
+  grouped: boolean;
   setup: Setup;
   now: number;
   open: boolean;
   ticked: boolean;
-  onOpen: (event: MouseEvent) => void;
-  onTick: (on: boolean, range: boolean) => void;
+  /** Of the same conversation as the open message, where rows are messages. */
+  related: boolean;
+  /** The same function for every row, so that scrolling draws anew only what is new. */
+  onPress: (event: MouseEvent, row: Row, index: number) => void;
+  onTick: (row: Row, index: number, on: boolean, range: boolean) => void;
 }
 
-/** Who a row is about: the sender, or for mail of one's own the recipients. */
-function people(row: Row): string {
+/** Who a row is about: the sender, for mail of one's own the recipients, for a conversation those who wrote last. */
+function people(row: Row) {
+  if (row.whole && row.whole.people.length > 1)
+    return row.whole.people.map(({ name, unread }, i) => (
+      <Fragment key={name}>
+        {i > 0 && ', '}
+        <span className={unread ? 'font-bold' : ''}>{name}</span>
+      </Fragment>
+    ));
   if (row.place === 'sent' || row.place === 'drafts') {
     const names = row.to.map((a) => a.name || a.address).join(', ');
     return `To ${names || 'nobody named'}`;
@@ -27,10 +44,111 @@ function people(row: Row): string {
   return row.from.name || row.from.address || 'No sender';
 }
 
-/** One message in the list: two lines, the sealed corner where it is unread. */
-export function RowItem({ row, index, view, setup, now, open, ticked, onOpen, onTick }: RowItemProps) {
-  const weight = row.unread ? 'font-bold' : '';
+/** The acts that the person chose, on the row under the pointer. The keyboard has its own way to them. */
+function HoverActs({ view, target }: { view: View; target: Target }) {
+  const chosen = usePreferences((s) => s.hoverActs);
+  return (
+    <span className="absolute -top-1 right-0 flex">
+      {chosen.map((id) => {
+        const item = actOf(id, view);
+        return (
+          item && (
+            <button
+              key={id}
+              tabIndex={-1}
+              className="btn btn-square btn-ghost btn-xs"
+              aria-label={item.word}
+              title={`${item.word} (${item.keyWord})`}
+              onClick={(event) => {
+                event.stopPropagation();
+                void act(target.selection, item.act);
+              }}
+            >
+              <item.icon size={14} />
+            </button>
+          )
+        );
+      })}
+    </span>
+  );
+}
+
+/** One message or conversation in the list: two lines or one, the sealed corner where something is unread. */
+export const RowItem = memo(function RowItem(props: RowItemProps) {
+  const { row, index, view, grouped, setup, now, open, ticked, related, onPress, onTick } = props;
+  const density = usePreferences((s) => s.density);
+  const rowFirst = usePreferences((s) => s.rowFirst);
+  const hoverActs = usePreferences((s) => s.hoverActs);
+  const [under, setUnder] = useState(false);
+  const target = rowTarget(row, view, grouped);
+  const { whole } = row;
+  const unread = whole ? whole.unread > 0 : row.unread;
+  const weight = unread ? 'font-bold' : '';
   const subject = row.subject || 'No subject';
+  const flagged = whole ? whole.flagged > 0 : row.flagged;
+  const attachments = whole ? whole.attachments : row.attachments;
+  const swipe = useSwipe(view, target);
+  const names = (
+    <span className={`min-w-0 truncate ${whole && whole.people.length > 1 ? '' : weight}`} dir="auto">
+      {people(row)}
+    </span>
+  );
+  const what = (
+    <span className="min-w-0 truncate" dir="auto">
+      <span className={weight}>{subject}</span>
+      {density === 'roomy' && row.preview && <span className="quiet"> {row.preview}</span>}
+    </span>
+  );
+  const signs = (
+    <>
+      {row.damage !== null && (
+        <span title={`Damaged: ${row.damage}`} className="text-accent">
+          <TriangleAlert size={14} aria-label="Damaged" />
+        </span>
+      )}
+      {related && <MessagesSquare size={14} className="shrink-0 text-primary" aria-label="Same conversation" />}
+      {row.silenced && <BellOff size={14} className="quiet shrink-0" aria-label="Silenced" />}
+      {attachments > 0 && (
+        <Paperclip
+          size={14}
+          className="quiet shrink-0"
+          aria-label={attachments === 1 ? '1 attachment' : `${attachments} attachments`}
+        />
+      )}
+      {flagged && <Flag size={14} className="shrink-0 text-accent" fill="currentColor" aria-label="Flagged" />}
+      {row.done && !flagged && <FlagOff size={14} className="quiet shrink-0" aria-label="Done" />}
+      {!whole && row.late && <span className="shrink-0 text-xs font-semibold text-accent">late</span>}
+      {/* Under the pointer the chosen acts take the place of the time. */}
+      <span className="relative w-18 shrink-0 text-right">
+        <time
+          className={`quiet text-sm tabular-nums ${under && hoverActs.length ? 'invisible' : ''}`}
+          dateTime={new Date(row.date).toISOString()}
+          title={exactTime(row.date)}
+        >
+          {shortTime(row.date, now)}
+        </time>
+        {under && <HoverActs view={view} target={target} />}
+      </span>
+    </>
+  );
+  const marks = (
+    <>
+      {row.ink && <InkMark ink={row.ink} />}
+      {row.labels.slice(0, density === 'tight' ? 1 : 3).map((label) => (
+        <InkTag key={label} id={label} setup={setup} />
+      ))}
+      {whole && whole.received + whole.own > 1 && (
+        <span className="quiet shrink-0 text-xs tabular-nums">{conversationWords(whole)}</span>
+      )}
+      {view.kind !== 'place' && <span className="quiet shrink-0 text-xs">{placeName(row.place, setup.folders)}</span>}
+      {row.deletedOn !== null && (
+        <span className="quiet shrink-0 text-xs" title="Deleted for good on this day">
+          until {dayOf(row.deletedOn)}
+        </span>
+      )}
+    </>
+  );
+  const [first, second] = rowFirst === 'people' ? [names, what] : [what, names];
   return (
     <div
       role="row"
@@ -38,10 +156,17 @@ export function RowItem({ row, index, view, setup, now, open, ticked, onOpen, on
       aria-rowindex={index + 1}
       aria-selected={ticked}
       aria-current={open || undefined}
-      className={`relative flex h-full cursor-pointer items-start gap-2 border-b border-base-300 py-2 pr-3 pl-2 ${
-        row.unread ? 'sealed' : ''
-      } ${open ? 'bg-base-300' : ticked ? 'bg-base-200' : 'hover:bg-base-200'}`}
-      onClick={onOpen}
+      onPointerEnter={(event) => setUnder(event.pointerType === 'mouse')}
+      onPointerLeave={() => setUnder(false)}
+      {...swipe.handlers}
+      style={swipe.style}
+      data-swipe={swipe.word}
+      className={`relative flex h-full cursor-pointer items-start gap-2 border-b border-base-300 pr-3 pl-2 ${
+        density === 'tight' ? 'py-1' : 'py-2'
+      } ${unread ? 'sealed' : ''} ${related ? 'related' : ''} ${row.ink ? `inked ink-${row.ink}` : ''} ${
+        open ? 'bg-base-300' : ticked ? 'bg-base-200' : 'hover:bg-base-200'
+      }`}
+      onClick={(event) => onPress(event, row, index)}
     >
       <div role="gridcell" className="pt-0.5 pl-1">
         <input
@@ -52,54 +177,33 @@ export function RowItem({ row, index, view, setup, now, open, ticked, onOpen, on
           aria-label={`Tick “${subject}”`}
           onClick={(e) => {
             e.stopPropagation();
-            onTick(!ticked, e.shiftKey);
+            onTick(row, index, !ticked, e.shiftKey);
           }}
           onChange={() => undefined}
         />
       </div>
       <div role="gridcell" className="min-w-0 flex-1">
-        <div className="flex items-baseline gap-2">
-          {row.unread && <span className="sr-only">Unread.</span>}
-          <span className={`min-w-0 flex-1 truncate ${weight}`} dir="auto">
-            {people(row)}
-          </span>
-          {row.damage !== null && (
-            <span title={`Damaged: ${row.damage}`} className="text-accent">
-              <TriangleAlert size={14} aria-label="Damaged" />
-            </span>
-          )}
-          {row.attachments > 0 && (
-            <Paperclip
-              size={14}
-              className="quiet shrink-0"
-              aria-label={row.attachments === 1 ? '1 attachment' : `${row.attachments} attachments`}
-            />
-          )}
-          {row.flagged && <Flag size={14} className="shrink-0 text-accent" fill="currentColor" aria-label="Flagged" />}
-          <time
-            className="quiet w-16 shrink-0 text-right text-sm tabular-nums"
-            dateTime={new Date(row.date).toISOString()}
-            title={exactTime(row.date)}
-          >
-            {shortTime(row.date, now)}
-          </time>
-        </div>
-        <div className="flex items-baseline gap-2 text-sm">
-          <span className="min-w-0 flex-1 truncate" dir="auto">
-            <span className={weight}>{subject}</span>
-            {row.preview && <span className="quiet"> {row.preview}</span>}
-          </span>
-          {row.labels.slice(0, 3).map((label) => (
-            <InkTag key={label} id={label} setup={setup} />
-          ))}
-          {view.kind !== 'place' && <span className="quiet shrink-0">{placeName(row.place, setup.folders)}</span>}
-          {row.deletedOn !== null && (
-            <span className="quiet shrink-0" title="Deleted for good on this day">
-              until {dayOf(row.deletedOn)}
-            </span>
-          )}
-        </div>
+        {unread && <span className="sr-only">Unread.</span>}
+        {density === 'tight' ? (
+          <div className="flex items-baseline gap-2 text-sm">
+            <span className="flex w-2/5 shrink-0">{first}</span>
+            <span className="flex min-w-0 flex-1">{second}</span>
+            {marks}
+            {signs}
+          </div>
+        ) : (
+          <>
+            <div className="flex items-baseline gap-2">
+              <span className="flex min-w-0 flex-1">{first}</span>
+              {signs}
+            </div>
+            <div className="flex items-baseline gap-2 text-sm">
+              <span className="flex min-w-0 flex-1">{second}</span>
+              {marks}
+            </div>
+          </>
+        )}
       </div>
     </div>
   );
-}
+});

@@ -1,12 +1,27 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useImperativeHandle, useRef, useState, type Ref } from 'react';
+import { useDraggable } from '@dnd-kit/core';
+import {
+  useCallback,
+  useEffect,
+  useId,
+  useImperativeHandle,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type MouseEvent,
+  type Ref,
+} from 'react';
 import type { Setup } from '../../core/line/setup';
-import type { View } from '../../mailroom/api';
+import type { Grouping, Row, View } from '../../mailroom/api';
 import { clearTicks, tick, tickMany, useDesk } from '../state/desk';
+import { usePreferences } from '../state/preferences';
+import { rowTarget, target, type Target } from './acts';
 import { RowItem } from './RowItem';
 import type { Rows } from './useRows';
 
-const rowHeight = 58;
+/** The height of a row in CSS pixels, at the middle text size. */
+const heights = { roomy: 58, tight: 33 };
+const scale = { small: 0.94, medium: 1, large: 1.14 };
 
 /** What the desk may ask of the list. */
 export interface RowListHandle {
@@ -16,26 +31,44 @@ export interface RowListHandle {
 
 interface RowListProps {
   view: View;
+  grouping: Grouping;
   name: string;
   rows: Rows;
   setup: Setup;
   open: number | null;
+  /** The conversation of the open message, to light up what belongs to it; null where nothing is to be lit. */
+  openConversation: number | null;
   onOpen: (id: number) => void;
-  handle: Ref<RowListHandle>;
+  handle?: Ref<RowListHandle>;
+}
+
+/** Whether all of a view that is ticked has a row in it. */
+function inAll(allOf: View | null, view: View, row: Row): boolean {
+  if (!allOf) return false;
+  const { filter, ...rest } = allOf;
+  const { filter: shown, ...here } = view;
+  if (JSON.stringify(rest) !== JSON.stringify(here)) return false;
+  if (!filter || filter.by === shown?.by) return true;
+  const unread = row.whole ? row.whole.unread > 0 : row.unread;
+  return filter.by === 'unread' ? unread : filter.by === 'read' ? !unread : false;
 }
 
 /** The rows of a view: only those in sight are in the page. */
-export function RowList({ view, name, rows, setup, open, onOpen, handle }: RowListProps) {
+export function RowList(props: RowListProps) {
+  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const { ticked, allOf, anchor } = useDesk();
+  const { density, textSize } = usePreferences();
   const [now, setNow] = useState(() => Date.now());
   const total = rows.total ?? 0;
+  const height = Math.round(heights[density] * scale[textSize]);
   const virtual = useVirtualizer({
     count: total,
     getScrollElement: () => scroller.current,
-    estimateSize: () => rowHeight,
-    overscan: 8,
+    estimateSize: () => height,
+    overscan: 5,
   });
+  useEffect(() => virtual.measure(), [virtual, height]);
   const items = virtual.getVirtualItems();
   const first = items[0]?.index ?? 0;
   const last = items.at(-1)?.index ?? 0;
@@ -57,22 +90,58 @@ export function RowList({ view, name, rows, setup, open, onOpen, handle }: RowLi
     [virtual],
   );
 
-  const wholeView = allOf !== null && JSON.stringify(allOf) === JSON.stringify(view);
-
   const tickRange = (index: number) => {
     const ids: number[] = [];
     let from = index;
-    for (let i = 0; i < total; i++) if (rows.at(i)?.id === anchor) from = i;
+    for (const i of rows.known()) if (rows.at(i)?.id === anchor) from = i;
     for (let i = Math.min(from, index); i <= Math.max(from, index); i++) {
       const row = rows.at(i);
       if (row) ids.push(row.id);
     }
     tickMany(ids);
   };
+  const press = (event: MouseEvent, row: Row, index: number) => {
+    if (event.shiftKey) return tickRange(index);
+    if (event.ctrlKey || event.metaKey) return tick(row.id, !ticked.has(row.id));
+    if (ticked.size || allOf) clearTicks();
+    onOpen(row.id);
+  };
+  // Rows are given functions that never change, so that a row is drawn anew only when something of it has changed.
+  const latest = useRef({ press, tickRange });
+  useLayoutEffect(() => {
+    latest.current = { press, tickRange };
+  });
+  const onPress = useCallback(
+    (event: MouseEvent, row: Row, index: number) => latest.current.press(event, row, index),
+    [],
+  );
+  const onTick = useCallback(
+    (row: Row, index: number, on: boolean, range: boolean) =>
+      range ? latest.current.tickRange(index) : tick(row.id, on),
+    [],
+  );
+  const isTicked = (row: Row) => inAll(allOf, view, row) || ticked.has(row.id);
+
+  // The list is what is dragged, as far as the library knows; which row it is, the press tells.
+  const dragged = useRef<Target | null>(null);
+  const { setNodeRef, listeners } = useDraggable({ id: useId(), data: { target: dragged } });
+  const takeUp = (event: MouseEvent) => {
+    const element = event.target instanceof Element ? event.target.closest('[aria-rowindex]') : null;
+    const row = element ? rows.at(Number(element.getAttribute('aria-rowindex')) - 1) : undefined;
+    // Beside the rows, as on the scroll bar, nothing is taken up.
+    if (!row) return event.stopPropagation();
+    const own = rowTarget(row, view, grouping.grouped);
+    dragged.current = isTicked(row) ? (target(ticked, allOf, null, grouping.grouped ? view : null) ?? own) : own;
+  };
 
   return (
     <div
-      ref={scroller}
+      ref={(element) => {
+        scroller.current = element;
+        setNodeRef(element);
+      }}
+      {...listeners}
+      onMouseDownCapture={takeUp}
       role="grid"
       tabIndex={0}
       aria-label={name}
@@ -80,11 +149,15 @@ export function RowList({ view, name, rows, setup, open, onOpen, handle }: RowLi
       aria-multiselectable="true"
       aria-activedescendant={open !== null ? `row-${open}` : undefined}
       data-rows
-      className="min-h-0 flex-1 overflow-y-auto"
+      className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
     >
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {items.map((item) => {
           const row = rows.at(item.index);
+          const isOpen =
+            row !== undefined &&
+            (row.id === open ||
+              (grouping.grouped && openConversation !== null && row.conversation === openConversation));
           return (
             <div
               key={item.key}
@@ -94,7 +167,7 @@ export function RowList({ view, name, rows, setup, open, onOpen, handle }: RowLi
                 top: 0,
                 left: 0,
                 right: 0,
-                height: rowHeight,
+                height,
                 transform: `translateY(${item.start}px)`,
               }}
             >
@@ -103,17 +176,14 @@ export function RowList({ view, name, rows, setup, open, onOpen, handle }: RowLi
                   row={row}
                   index={item.index}
                   view={view}
+                  grouped={grouping.grouped}
                   setup={setup}
                   now={now}
-                  open={row.id === open}
-                  ticked={wholeView || ticked.has(row.id)}
-                  onTick={(on, range) => (range ? tickRange(item.index) : tick(row.id, on))}
-                  onOpen={(event) => {
-                    if (event.shiftKey) return tickRange(item.index);
-                    if (event.ctrlKey || event.metaKey) return tick(row.id, !ticked.has(row.id));
-                    if (ticked.size || allOf) clearTicks();
-                    onOpen(row.id);
-                  }}
+                  open={isOpen}
+                  ticked={isTicked(row)}
+                  related={!grouping.grouped && !isOpen && row.conversation === openConversation}
+                  onPress={onPress}
+                  onTick={onTick}
                 />
               ) : (
                 <div

@@ -1,37 +1,54 @@
-import { Archive, Flag, FlagOff, FolderInput, Mail, MailOpen, Trash2, Undo2, X } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { CalendarClock, FolderInput, Tags, Undo2, X, type LucideIcon } from 'lucide-react';
+import type { View } from '../../mailroom/api';
 import { undoEntry, useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
-import { count } from '../ui/words';
-import type { Selection } from '../../mailroom/api';
-import { deskActs, type DeskAct } from './acts';
-
-const icons: Record<string, ReactNode> = {
-  archive: <Archive size={16} aria-hidden />,
-  bin: <Trash2 size={16} aria-hidden />,
-  read: <MailOpen size={16} aria-hidden />,
-  unread: <Mail size={16} aria-hidden />,
-  flag: <Flag size={16} aria-hidden />,
-  'clear-flag': <FlagOff size={16} aria-hidden />,
-};
+import { count, messages } from '../ui/words';
+import { actsIn, type DeskAct, type Target } from './acts';
 
 interface StampBarProps {
-  target: { selection: Selection; count: number | null } | null;
-  total: number;
-  viewName: string;
+  view: View;
+  target: Target | null;
+  /** Whether rows are conversations. */
+  grouped: boolean;
+  /** What all of the view that is ticked is called: `All 143 messages in Inbox`. */
+  allWords: string;
   onAct: (act: DeskAct) => void;
   onMove: () => void;
+  onLabel: () => void;
+  onDue: () => void;
   onExport: (format: 'mbox' | 'eml') => void;
   onUntick: () => void;
+  onTickAll: () => void;
+}
+
+const style = 'btn gap-1 px-1.5 font-normal btn-ghost btn-sm';
+
+interface StampProps {
+  word: string;
+  icon: LucideIcon;
+  keyWord: string;
+  onPress: () => void;
+}
+
+function Stamp({ word, icon: Icon, keyWord, onPress }: StampProps) {
+  return (
+    <button className={style} onClick={onPress} aria-keyshortcuts={keyWord} title={`${word} (${keyWord})`}>
+      <Icon size={16} aria-hidden />
+      <span className="max-xl:sr-only">{word}</span>
+      <kbd className="key max-2xl:hidden">{keyWord}</kbd>
+    </button>
+  );
 }
 
 /** The bar below the desk: what is chosen, the acts for it, and Undo, always in the same spot. */
-export function StampBar({ target, total, viewName, onAct, onMove, onExport, onUntick }: StampBarProps) {
+export function StampBar(props: StampBarProps) {
+  const { view, target, grouped, allWords, onAct, onMove, onLabel, onDue, onExport, onUntick, onTickAll } = props;
   const { ticked, allOf } = useDesk();
-  const many = allOf ? `All ${count(total)} in ${viewName}` : ticked.size ? `${count(ticked.size)} ticked` : null;
-  const act = 'btn btn-ghost btn-sm gap-1 px-2 font-normal';
+  const things = (n: number) =>
+    grouped ? `${count(n)} conversation${n === 1 ? '' : 's'} ticked` : `${count(n)} ticked`;
+  const many = allOf ? allWords : ticked.size ? things(ticked.size) : null;
   return (
-    <footer className="flex min-h-12 items-center max-lg:flex-wrap gap-x-1 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
+    <footer className="flex min-h-12 flex-wrap items-center gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
       {many && (
         <span className="mr-2 flex shrink-0 items-center gap-1 font-semibold" role="status">
           {many}
@@ -43,30 +60,35 @@ export function StampBar({ target, total, viewName, onAct, onMove, onExport, onU
           >
             <X size={14} />
           </button>
+          {!allOf && (
+            <button className="btn btn-ghost btn-xs" onClick={onTickAll} title="Also beyond what is in sight (Ctrl+A)">
+              Tick all
+            </button>
+          )}
         </span>
       )}
       {target ? (
-        <div role="toolbar" aria-label="Acts" className="flex shrink-0 items-center">
-          {deskActs.map((item) => (
-            <button key={item.id} className={act} onClick={() => onAct(item)} aria-keyshortcuts={item.keyWord}>
-              {icons[item.id]}
-              <span className="max-md:sr-only">{item.word}</span>
-              <kbd className="key max-xl:hidden">{item.keyWord}</kbd>
-            </button>
+        <div role="toolbar" aria-label="Acts" className="flex flex-wrap items-center">
+          {actsIn(view).map((item) => (
+            <Stamp key={item.id} {...item} onPress={() => onAct(item)} />
           ))}
-          <button className={act} onClick={onMove} aria-keyshortcuts="M">
-            <FolderInput size={16} aria-hidden />
-            <span className="max-md:sr-only">Move</span>
-            <kbd className="key max-xl:hidden">M</kbd>
-          </button>
-          <button className={`${act} max-md:hidden`} onClick={() => onExport('eml')} title="As the bytes that came in">
+          <Stamp word="Due" icon={CalendarClock} keyWord="D" onPress={onDue} />
+          <Stamp word="Label" icon={Tags} keyWord="L" onPress={onLabel} />
+          <Stamp word="Move" icon={FolderInput} keyWord="M" onPress={onMove} />
+          <button
+            className={`${style} max-md:hidden`}
+            onClick={() => onExport('eml')}
+            aria-keyshortcuts="X"
+            title="As the bytes that came in (X)"
+          >
             Save .eml
           </button>
           {many && (
             <button
-              className={`${act} max-md:hidden`}
+              className={`${style} max-md:hidden`}
               onClick={() => onExport('mbox')}
-              title="As the bytes that came in"
+              aria-keyshortcuts="Shift+X"
+              title="As the bytes that came in (Shift+X)"
             >
               Save .mbox
             </button>
@@ -82,6 +104,12 @@ export function StampBar({ target, total, viewName, onAct, onMove, onExport, onU
   );
 }
 
+/** All of a view in words, as it is ticked. */
+export function allOfWords(allOf: View | null, name: string, held: { messages: number }): string {
+  const only = allOf?.filter?.applied === null ? allOf.filter.by : null;
+  return only ? `All ${only} in ${name}` : `All ${messages(held.messages)} in ${name}`;
+}
+
 /** What was just done, and Undo for it. */
 export function UndoSpot() {
   const notice = useDesk((s) => s.notice);
@@ -89,7 +117,7 @@ export function UndoSpot() {
   const seq = notice?.undo ?? last?.seq ?? null;
   const what = notice?.text ?? '';
   return (
-    <div className="ml-auto flex min-w-0 items-center gap-2">
+    <div className="ml-auto flex max-w-full min-w-0 items-center gap-2">
       <span
         role="status"
         aria-live="polite"

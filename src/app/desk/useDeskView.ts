@@ -1,96 +1,201 @@
 // The desk's view: what the address says, the rows there, and going from one message to the next.
-import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import type { View } from '../../mailroom/api';
+import { lanesOf, type Lane as SavedLane } from '../../core/search/lane';
+import type { Filter, Grouping, Lane, Row, View } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
-import { readPath, viewPath } from '../paths';
-import { clearTicks } from '../state/desk';
+import { readWhere, viewPath, wherePath, type Where } from '../paths';
+import { clearTicks, useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
+import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
 import { useRows, type Rows } from './useRows';
 
-export interface DeskView {
+/** A lane of the view, ready to be shown. */
+export interface ShownLane {
+  id: string;
+  name: string;
   view: View;
+}
+
+export interface DeskView {
+  where: Where;
   /** False where the address is no view's. */
   known: boolean;
-  /** The id of the open message, or null. */
-  open: number | null;
+  /** The view with all that narrows it; in lanes, that of the lane in which the person is. */
+  view: View;
+  /** The whole view, with all that narrows it but the lane. */
+  whole: View;
+  grouping: Grouping;
+  lanes: ShownLane[];
   /** Where the open message stands in the view, -1 where it does not, null while that is not known. */
   openIndex: number | null;
   rows: Rows;
-  go: (id: number | null) => void;
+  /** How much the whole view holds, in lanes too; null until the first answer. */
+  totals: { rows: number; messages: number; unread: number } | null;
+  /** Goes elsewhere on the desk: what is not given stays as it is. */
+  go: (to: Partial<Where>) => void;
+  /** Applies the filter again: what no longer fits leaves. */
+  applyAgain: () => void;
   /** Opens the message `by` rows further, as far as there are any. */
   step: (by: number) => void;
-  /** Opens the message after the open one, else the one before, passing over those that are about to leave. */
-  goOn: (leaving: ReadonlySet<number>) => void;
+  /** Opens what comes after the open message as the person chose, passing over what is about to leave. */
+  goOn: (leaving: (row: Row) => boolean) => void;
+  /** Says that messages have left, or are about to: rows asked for before `settled()` are not believed about them. */
+  leave: (leaving: (row: Row) => boolean) => { settled: () => void };
 }
 
 /** A new message is open at once, not when the page has time: the next key is meant for it. */
 const atOnce = { flushSync: true } as const;
 
+const inbox: Where = {
+  view: { kind: 'place', place: 'inbox' },
+  message: null,
+  show: null,
+  account: null,
+  lanes: false,
+};
+
+function shownLanes(saved: readonly SavedLane[], whole: View): ShownLane[] {
+  const own = lanesOf(saved, viewPath(whole));
+  const of = (lane: Lane): View => ({ ...whole, lane });
+  return [
+    ...own.map(({ id, name, what }) => ({ id, name, view: of(what) })),
+    // Whatever is in no lane is still in sight.
+    { id: 'rest', name: 'The rest', view: of({ by: 'rest', lanes: own.map((lane) => lane.what) }) },
+  ];
+}
+
 export function useDeskView(): DeskView {
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
   const navigate = useNavigate();
   const revision = useMailbox((s) => s.revision);
-  const here = useMemo(() => readPath(pathname), [pathname]);
-  const key = here ? viewPath(here.view) : '';
-  const view = useMemo<View>(() => readPath(key)?.view ?? { kind: 'place', place: 'inbox' }, [key]);
-  const open = here?.message ?? null;
-  const rows = useRows(view);
-  const { value } = useAnswer(
-    async () => ({ id: open, index: open === null ? -1 : await mailroom.position(view, open) }),
-    `${key} ${open} ${revision}`,
+  const saved = useMailbox((s) => s.overview?.setup.lanes);
+  const { groupedAll, grouped, elsewhere, goOn: chosen } = usePreferences();
+  const laneIndex = useDesk((s) => s.lane);
+  const here = useMemo(() => readWhere(pathname, search), [pathname, search]);
+  const where = here ?? inbox;
+  const { message: open, show, account, lanes: wide } = where;
+  const path = viewPath(where.view);
+  const key = wherePath({ ...where, message: null });
+  const [round, setRound] = useState(0);
+  const whole = useMemo<View>(() => {
+    const base = readWhere(path)?.view ?? inbox.view;
+    const filter = show ? { by: show satisfies Filter, applied: `${round} ${key} ${crypto.randomUUID()}` } : undefined;
+    return { ...base, ...(filter ? { filter } : {}), ...(account ? { account } : {}) };
+  }, [path, show, account, round, key]);
+  const lanes = useMemo(() => (wide ? shownLanes(saved ?? [], whole) : []), [wide, saved, whole]);
+  const view = lanes.length ? lanes[Math.min(laneIndex, lanes.length - 1)].view : whole;
+  const grouping = useMemo<Grouping>(
+    () => ({ grouped: grouped[path] ?? groupedAll, elsewhere }),
+    [grouped, path, groupedAll, elsewhere],
   );
+  const rows = useRows(view, grouping);
+  const { value } = useAnswer(
+    async () => ({ id: open, index: open === null ? -1 : await mailroom.position(view, grouping, open) }),
+    `${JSON.stringify([view, grouping])} ${open} ${revision}`,
+  );
+  const inLanes = useAnswer(
+    () => (wide ? mailroom.rows(whole, grouping, 0, 0) : Promise.resolve(null)),
+    `${wide} ${JSON.stringify([whole, grouping])} ${revision}`,
+  ).value;
+  const held = wide ? inLanes : rows;
+  const totals =
+    held === null || held.total === null ? null : { rows: held.total, messages: held.messages, unread: held.unread };
   // The answer for the message before says nothing of this one.
   const openIndex = value?.id === open ? value.index : null;
   // Where the person is in the list. It runs ahead of the address, so that keys pressed quickly are all counted; and
   // it stays where a message stood that has left the view.
   const spot = useRef(-1);
   const asked = useRef(0);
+  const left = useRef<{ is: (row: Row) => boolean; settled: number }[]>([]);
   useEffect(() => {
     if (open === null) spot.current = -1;
     else if (openIndex !== null && openIndex >= 0) spot.current = openIndex;
   }, [open, openIndex]);
-  useEffect(() => clearTicks(), [key]);
+  useEffect(() => {
+    clearTicks();
+    left.current = [];
+  }, [key]);
+  useEffect(() => {
+    spot.current = -1;
+  }, [laneIndex]);
 
-  const go = useCallback((id: number | null) => void navigate(viewPath(view, id), atOnce), [navigate, view]);
+  const go = useCallback(
+    (to: Partial<Where>) => void navigate(wherePath({ ...where, ...to }), atOnce),
+    [navigate, where],
+  );
+  const replace = useCallback(
+    (message: number | null) => void navigate(wherePath({ ...where, message }), { replace: true, ...atOnce }),
+    [navigate, where],
+  );
   const openAt = useCallback(
     async (index: number) => {
       spot.current = Math.max(0, index);
       const call = ++asked.current;
-      let [row] = (await mailroom.rows(view, spot.current, spot.current + 1)).rows;
+      let [row] = (await mailroom.rows(view, grouping, spot.current, spot.current + 1)).rows;
       if (!row) {
-        const { total } = await mailroom.rows(view, 0, 0);
-        [row] = (await mailroom.rows(view, total - 1, total)).rows;
+        const { total } = await mailroom.rows(view, grouping, 0, 0);
+        [row] = (await mailroom.rows(view, grouping, total - 1, total)).rows;
       }
       // Stepping through a list is one visit: Back leads to where one came from, not through every message.
-      if (call === asked.current) void navigate(viewPath(view, row?.id ?? null), { replace: true, ...atOnce });
+      if (call === asked.current) replace(row?.id ?? null);
     },
-    [navigate, view],
+    [grouping, replace, view],
   );
   const step = useCallback(
     (by: number) => {
-      if (!rows.total) return;
+      if (rows.total === 0) return;
+      // Not known yet, as in a lane just entered: the mailroom tells which row is the last.
+      const last = rows.total === null ? Infinity : rows.total - 1;
       // A message that has left the view leaves its spot: the next one stands there already.
-      const left = open !== null && openIndex === -1 && spot.current >= 0 && by > 0 ? 1 : 0;
-      void openAt(Math.max(0, Math.min(spot.current + by - left, rows.total - 1)));
+      const gap = open !== null && openIndex === -1 && spot.current >= 0 && by > 0 ? 1 : 0;
+      void openAt(Math.max(0, Math.min(spot.current + by - gap, last)));
     },
     [open, openAt, openIndex, rows.total],
   );
-  const { at, total } = rows;
+  const { at, askedAt, known } = rows;
+  const leave = useCallback((is: (row: Row) => boolean) => {
+    const one = { is, settled: Infinity };
+    left.current.push(one);
+    return { settled: () => void (one.settled = performance.now()) };
+  }, []);
   const goOn = useCallback(
-    (leaving: ReadonlySet<number>) => {
-      const here = Math.max(0, spot.current);
-      const staying = (index: number) => {
+    (leaving: (row: Row) => boolean) => {
+      asked.current++;
+      if (chosen === 'list') return go({ message: null });
+      // The rows in memory may be older than what was done last: what has left since is passed over, too.
+      const staying = (index: number): Row | null => {
         const row = at(index);
-        return row && !leaving.has(row.id) ? row.id : null;
+        const asked = askedAt(index);
+        return row && !leaving(row) && !left.current.some((l) => l.settled >= asked && l.is(row)) ? row : null;
       };
-      let next: number | null = null;
-      for (let i = here; i < (total ?? 0) && next === null && at(i); i++) next = staying(i);
-      for (let i = here - 1; i >= 0 && next === null && at(i); i--) next = staying(i);
-      void navigate(viewPath(view, next), { replace: true, ...atOnce });
+      const all = known();
+      const here = all.find((index) => at(index)?.id === open) ?? spot.current;
+      const after = all.filter((index) => index > here);
+      const before = all.filter((index) => index < here).reverse();
+      const [first, second] = chosen === 'next' ? [after, before] : [before, after];
+      const next = [...first, here, ...second].find((index) => staying(index));
+      if (next !== undefined) spot.current = next;
+      replace(next === undefined ? null : (at(next)?.id ?? null));
     },
-    [at, navigate, total, view],
+    [at, askedAt, chosen, go, known, open, replace],
   );
-  return { view, known: here !== null, open, openIndex, rows, go, step, goOn };
+  const applyAgain = useCallback(() => setRound((n) => n + 1), []);
+  return {
+    where,
+    known: here !== null,
+    view,
+    whole,
+    grouping,
+    lanes,
+    openIndex,
+    rows,
+    totals,
+    go,
+    applyAgain,
+    step,
+    goOn,
+    leave,
+  };
 }

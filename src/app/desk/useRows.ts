@@ -1,34 +1,46 @@
 // Rows of a view, fetched in pages as they come into sight; the page never holds the mailbox.
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Row, View } from '../../mailroom/api';
+import type { Grouping, Row, View } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/mailbox';
+import { pageSize, rowsKey, takeFirstRows } from './firstRows';
 
-const pageSize = 60;
 /** Pages kept while scrolling; those farthest from sight are forgotten. */
 const mostPages = 12;
 
 export interface Rows {
-  /** Null until the first answer. */
+  /** How many rows there are; null until the first answer. */
   total: number | null;
+  /** How many messages they stand for, and how many of those are unread. */
+  messages: number;
   unread: number;
   /** A row by its position in the view; undefined while it is on its way. */
   at: (index: number) => Row | undefined;
+  /** When the row at a position was asked for (performance.now()); 0 where it is on its way. */
+  askedAt: (index: number) => number;
+  /** The positions of rows in memory, in order. */
+  known: () => number[];
   /** Says which rows are in sight: those are fetched. */
   show: (first: number, last: number) => void;
   error: string | null;
 }
 
+interface Page {
+  rows: Row[];
+  asked: number;
+}
+
 interface Held {
   key: string;
   total: number;
+  messages: number;
   unread: number;
-  pages: Map<number, Row[]>;
+  pages: Map<number, Page>;
 }
 
-export function useRows(view: View): Rows {
+export function useRows(view: View, grouping: Grouping): Rows {
   const revision = useMailbox((s) => s.revision);
-  const key = JSON.stringify(view);
+  const key = rowsKey(view, grouping);
   const [held, setHeld] = useState<Held | null>(null);
   const [error, setError] = useState<string | null>(null);
   const sight = useRef({ first: 0, last: pageSize - 1 });
@@ -39,20 +51,23 @@ export function useRows(view: View): Rows {
       const stamp = `${key} ${revision}`;
       if (asked.current.get(page) === stamp) return;
       asked.current.set(page, stamp);
-      mailroom.rows(JSON.parse(key) as View, page * pageSize, (page + 1) * pageSize).then(
+      const now = performance.now();
+      const [of, by] = JSON.parse(key) as [View, Grouping];
+      const early = page === 0 ? takeFirstRows(key) : null;
+      (early ?? mailroom.rows(of, by, page * pageSize, (page + 1) * pageSize)).then(
         (window) => {
           if (asked.current.get(page) !== stamp) return;
           setError(null);
           setHeld((old) => {
             const pages = new Map(old?.key === key ? old.pages : []);
-            pages.set(page, window.rows);
+            pages.set(page, { rows: window.rows, asked: now });
             if (pages.size > mostPages) {
               const middle = sight.current.first / pageSize;
               const far = [...pages.keys()].sort((a, b) => Math.abs(b - middle) - Math.abs(a - middle))[0];
               pages.delete(far);
               asked.current.delete(far);
             }
-            return { key, total: window.total, unread: window.unread, pages };
+            return { key, total: window.total, messages: window.messages, unread: window.unread, pages };
           });
         },
         (reason: unknown) => setError(reason instanceof Error ? reason.message : String(reason)),
@@ -73,8 +88,20 @@ export function useRows(view: View): Rows {
 
   const current = held?.key === key ? held : null;
   const at = useCallback(
-    (index: number) => current?.pages.get(Math.floor(index / pageSize))?.[index % pageSize],
+    (index: number) => current?.pages.get(Math.floor(index / pageSize))?.rows[index % pageSize],
     [current],
   );
-  return { total: current?.total ?? null, unread: current?.unread ?? 0, at, show, error };
+  const askedAt = useCallback(
+    (index: number) => current?.pages.get(Math.floor(index / pageSize))?.asked ?? 0,
+    [current],
+  );
+  const known = useCallback(
+    () =>
+      [...(current?.pages ?? [])]
+        .sort(([a], [b]) => a - b)
+        .flatMap(([page, { rows }]) => rows.map((_, i) => page * pageSize + i)),
+    [current],
+  );
+  const { total = null, messages = 0, unread = 0 } = current ?? {};
+  return { total, messages, unread, at, askedAt, known, show, error };
 }

@@ -1,7 +1,8 @@
 import { ArrowRight } from 'lucide-react';
+import { useState } from 'react';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { DryRunResult } from '../../mailroom/api';
+import type { DryRunResult } from '../../mailroom/rulesApi';
 import type { Answer } from '../ui/useAnswer';
 import { exactTime, shortTime } from '../ui/time';
 import { count, messages } from '../ui/words';
@@ -11,15 +12,17 @@ interface DryRunPanelProps {
   setup: Setup;
   /** What to say when nothing would change. */
   none: string;
+  /** It stands in a narrow column. */
+  narrow?: boolean;
 }
 
 const would = (n: number, what: string): string => `${messages(n)} ${what}`;
 
 /** The dry run: what would become of the mail here, wanted mail first. */
-export function DryRunPanel({ answer, setup, none }: DryRunPanelProps) {
+export function DryRunPanel({ answer, setup, none, narrow = false }: DryRunPanelProps) {
   const { value, error, waiting } = answer;
   const name = (place: Parameters<typeof placeName>[0]) => placeName(place, setup.folders);
-  const now = value?.ok ? Math.max(...value.report.sample.map((s) => s.row.date), 0) : 0;
+  const [now] = useState(() => Date.now());
   return (
     <section aria-label="Dry run" aria-busy={waiting} className="flex flex-col gap-3">
       <h2 className="text-lg font-semibold">
@@ -45,6 +48,8 @@ export function DryRunPanel({ answer, setup, none }: DryRunPanelProps) {
                 </li>
               ))}
               {value.report.labelled > 0 && <li>{would(value.report.labelled, 'would be labelled')}.</li>}
+              {value.report.flagged > 0 && <li>{would(value.report.flagged, 'would be flagged')}.</li>}
+              {value.report.inked > 0 && <li>{would(value.report.inked, 'would get another ink')}.</li>}
               {value.report.markedRead > 0 && <li>{would(value.report.markedRead, 'would be marked read')}.</li>}
             </ul>
           )}
@@ -61,37 +66,41 @@ export function DryRunPanel({ answer, setup, none }: DryRunPanelProps) {
             </p>
           )}
           {value.report.sample.length > 0 && (
-            <table className="table table-sm">
-              <caption className="sr-only">Messages that would change</caption>
-              <thead>
-                <tr>
-                  <th>From</th>
-                  <th>Subject</th>
-                  <th>Goes</th>
-                  <th>Date</th>
-                </tr>
-              </thead>
-              <tbody>
-                {value.report.sample.map(({ row, to }) => (
-                  <tr key={row.id}>
-                    <td className="max-w-40 truncate">{row.from.name || row.from.address}</td>
-                    <td className="max-w-72 truncate">{row.subject || 'No subject'}</td>
-                    <td className="whitespace-nowrap">
-                      {row.place === to ? (
-                        <span className="quiet">stays in {name(to)}</span>
-                      ) : (
-                        <>
-                          {name(row.place)} <ArrowRight size={12} className="inline" aria-label="to" /> {name(to)}
-                        </>
-                      )}
-                    </td>
-                    <td className="whitespace-nowrap" title={exactTime(row.date)}>
-                      {shortTime(row.date, now)}
-                    </td>
+            <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Messages that would change">
+              <table className={`table table-sm ${narrow ? 'table-fixed' : ''}`}>
+                <caption className="sr-only">Messages that would change</caption>
+                <thead>
+                  <tr>
+                    <th>From</th>
+                    <th>Subject</th>
+                    <th>Goes</th>
+                    {!narrow && <th>Date</th>}
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {value.report.sample.map(({ row, to }) => (
+                    <tr key={row.id}>
+                      <td className="max-w-40 truncate">{row.from.name || row.from.address}</td>
+                      <td className="max-w-72 truncate">{row.subject || 'No subject'}</td>
+                      <td className={narrow ? 'truncate' : 'whitespace-nowrap'}>
+                        {row.place === to ? (
+                          <span className="quiet">stays in {name(to)}</span>
+                        ) : (
+                          <>
+                            {name(row.place)} <ArrowRight size={12} className="inline" aria-label="to" /> {name(to)}
+                          </>
+                        )}
+                      </td>
+                      {!narrow && (
+                        <td className="whitespace-nowrap" title={exactTime(row.date)}>
+                          {shortTime(row.date, now)}
+                        </td>
+                      )}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
           )}
           {value.report.total > value.report.sample.length && (
             <p className="quiet">and {count(value.report.total - value.report.sample.length)} more.</p>

@@ -1,8 +1,20 @@
+import {
+  DndContext,
+  DragOverlay,
+  MouseSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type Active,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import { Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type RefObject } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { KeySheet } from '../keys/KeySheet';
-import { undoEntry } from '../state/desk';
+import type { Act } from '../../mailroom/api';
+import type { Target } from '../desk/acts';
+import { act, undoEntry } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { usePreferences } from '../state/preferences';
 import { useKeys } from '../ui/useKeys';
@@ -16,6 +28,10 @@ const themes = [
   { theme: 'dark', next: 'system', icon: Moon, word: 'Dark' },
 ] as const;
 
+/** What is being dragged: the list names it when it is taken up. */
+const draggedTarget = ({ data }: Active): Target | null =>
+  (data.current?.target as RefObject<Target | null> | undefined)?.current ?? null;
+
 /** The frame: the line on the left, and beside it whatever the address says. */
 export function Frame() {
   const { overview, begun, broken } = useMailbox();
@@ -23,6 +39,15 @@ export function Frame() {
   const { pathname } = useLocation();
   const [keys, setKeys] = useState(false);
   const [drawer, setDrawer] = useState(false);
+  const [dragged, setDragged] = useState<Target | null>(null);
+  // Only a mouse drags: on a touch screen the same movement is a swipe. The keyboard moves by M and L.
+  const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 6 } }));
+  const drop = ({ active, over }: DragEndEvent) => {
+    setDragged(null);
+    const what = over?.data.current?.act as Act | null | undefined;
+    const target = draggedTarget(active);
+    if (what && target) void act(target.selection, what);
+  };
   useKeys({
     '?': () => setKeys(true),
     'ctrl+z': () => void undoEntry('last'),
@@ -50,52 +75,67 @@ export function Frame() {
 
   const now = themes.find((t) => t.theme === theme) ?? themes[0];
   return (
-    <div className="flex h-full flex-col">
-      <Troubles list={overview.troubles} />
-      <ImportStrip />
-      <div className="flex min-h-0 flex-1">
-        {drawer && (
-          <button
-            className="fixed inset-0 z-10 bg-black/40 lg:hidden"
-            aria-label="Close the line"
-            onClick={() => setDrawer(false)}
-          />
-        )}
-        <div
-          className={`flex min-h-0 flex-col border-r border-base-300 bg-base-200 max-lg:fixed max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-64 ${
-            drawer ? '' : 'max-lg:hidden'
-          } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
-        >
-          <Line overview={overview} onGo={() => setDrawer(false)} />
-          <div className={`flex border-t border-base-300 p-1 ${lineFolded ? 'flex-col' : ''}`}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={({ active }) => setDragged(draggedTarget(active))}
+      onDragCancel={() => setDragged(null)}
+      onDragEnd={drop}
+    >
+      <div className="flex h-full flex-col">
+        <Troubles list={overview.troubles} />
+        <ImportStrip />
+        <div className="flex min-h-0 flex-1">
+          {drawer && (
             <button
-              className="btn btn-square btn-ghost btn-sm"
-              onClick={() => setKeys(true)}
-              aria-label="Keys"
-              title="Keys (?)"
-            >
-              <Keyboard size={16} />
-            </button>
-            <button
-              className="btn btn-square btn-ghost btn-sm"
-              onClick={() => usePreferences.setState({ theme: now.next })}
-              aria-label={`Colours: ${now.word}`}
-              title={`Colours: ${now.word}`}
-            >
-              <now.icon size={16} />
-            </button>
+              className="fixed inset-0 z-10 bg-black/40 lg:hidden"
+              aria-label="Close the line"
+              onClick={() => setDrawer(false)}
+            />
+          )}
+          <div
+            className={`flex min-h-0 flex-col border-r border-base-300 bg-base-200 max-lg:fixed max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-64 ${
+              drawer ? '' : 'max-lg:hidden'
+            } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
+          >
+            <Line overview={overview} onGo={() => setDrawer(false)} />
+            <div className={`flex border-t border-base-300 p-1 ${lineFolded ? 'flex-col' : ''}`}>
+              <button
+                className="btn btn-square btn-ghost btn-sm"
+                onClick={() => setKeys(true)}
+                aria-label="Keys"
+                title="Keys (?)"
+              >
+                <Keyboard size={16} />
+              </button>
+              <button
+                className="btn btn-square btn-ghost btn-sm"
+                onClick={() => usePreferences.setState({ theme: now.next })}
+                aria-label={`Colours: ${now.word}`}
+                title={`Colours: ${now.word}`}
+              >
+                <now.icon size={16} />
+              </button>
+            </div>
+          </div>
+          <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+            <div className="border-b border-base-300 px-2 py-1 lg:hidden">
+              <button className="btn btn-ghost btn-sm" onClick={() => setDrawer(true)}>
+                <Menu size={18} aria-hidden /> Line and places
+              </button>
+            </div>
+            <Outlet />
           </div>
         </div>
-        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-          <div className="border-b border-base-300 px-2 py-1 lg:hidden">
-            <button className="btn btn-ghost btn-sm" onClick={() => setDrawer(true)}>
-              <Menu size={18} aria-hidden /> Line and places
-            </button>
-          </div>
-          <Outlet />
-        </div>
+        {keys && <KeySheet onClose={() => setKeys(false)} />}
       </div>
-      {keys && <KeySheet onClose={() => setKeys(false)} />}
-    </div>
+      <DragOverlay dropAnimation={null}>
+        {dragged && (
+          <div className="w-44 rounded border-2 border-primary bg-base-100 px-3 py-1.5 font-semibold shadow">
+            {dragged.count === null ? 'All of these' : dragged.count === 1 ? '1 row' : `${dragged.count} rows`}
+          </div>
+        )}
+      </DragOverlay>
+    </DndContext>
   );
 }

@@ -1,6 +1,10 @@
 import {
   Archive,
+  AtSign,
+  BellRing,
+  CalendarDays,
   CircleAlert,
+  ContactRound,
   Folder,
   HardDriveDownload,
   Inbox,
@@ -8,20 +12,26 @@ import {
   PanelLeftClose,
   PanelLeftOpen,
   RefreshCw,
+  SearchX,
   Send,
   ShieldX,
+  SlidersHorizontal,
   SquarePen,
+  Tags,
   Trash2,
   type LucideIcon,
 } from 'lucide-react';
+import { useDroppable } from '@dnd-kit/core';
+import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
-import { stationNames } from '../../core/line/decide';
+import { stationNames } from '../../core/line/stations';
+import { inTree } from '../../core/mail/nesting';
 import type { Place } from '../../core/mail/place';
 import { placeName } from '../../core/mail/place';
-import type { Overview } from '../../mailroom/api';
+import type { Act, Overview, View } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
-import { usePreferences } from '../state/preferences';
+import { prefer, usePreferences } from '../state/preferences';
 import { shortTime } from '../ui/time';
 import { count } from '../ui/words';
 
@@ -53,7 +63,7 @@ function Station({ to, name, today, last, folded, onGo }: StationProps) {
         onClick={onGo}
         title={`${name}: took ${count(today)} of today’s messages`}
         className={({ isActive }) =>
-          `relative flex items-center gap-2 rounded px-1 py-1 hover:bg-base-300 ${isActive && to !== '/inbox' ? 'bg-base-300 font-semibold' : ''}`
+          `relative flex items-center gap-2 rounded px-1 py-0.5 hover:bg-base-300 ${isActive && to !== '/inbox' ? 'bg-base-300 font-semibold' : ''}`
         }
       >
         <span aria-hidden className="size-3.5 shrink-0 rounded-full border-2 border-primary bg-base-100" />
@@ -101,34 +111,75 @@ function Arrivals({ overview, folded }: { overview: Overview; folded: boolean })
   );
 }
 
+interface Numbers {
+  total: number;
+  unread: number;
+}
+
+/** What rows can be dropped on: a place, or a label. */
+function Drop({ id, act, depth = 0, children }: { id: string; act: Act | null; depth?: number; children: ReactNode }) {
+  const { setNodeRef, isOver } = useDroppable({ id, data: { act }, disabled: act === null });
+  return (
+    <li
+      ref={setNodeRef}
+      style={depth ? { paddingLeft: `${Math.min(depth, 4) * 0.75}rem` } : undefined}
+      className={`flex items-center rounded ${isOver ? 'drop-here' : ''}`}
+    >
+      {children}
+    </li>
+  );
+}
+
+/** The number beside a place or label: unread or in all, as the person chose; a press changes it. */
+function Count({ path, name, total, unread }: Numbers & { path: string; name: string }) {
+  const counts = usePreferences((s) => s.counts);
+  const shows = counts[path] ?? 'unread';
+  const other = shows === 'unread' ? 'total' : 'unread';
+  const words = shows === 'unread' ? `${count(unread)} unread` : `${count(total)} in all`;
+  return (
+    <button
+      className="quiet min-h-6 shrink-0 rounded px-1 text-xs whitespace-nowrap tabular-nums hover:bg-base-300"
+      onClick={() => prefer({ counts: { ...counts, [path]: other } })}
+      aria-label={`${name}: ${words}. Count ${other === 'total' ? 'all' : 'unread'} instead`}
+      title={other === 'total' ? 'Count all instead' : 'Count unread instead'}
+    >
+      {words}
+    </button>
+  );
+}
+
 interface LinkRowProps {
   to: string;
   name: string;
   icon: LucideIcon;
-  total: number;
-  unread?: number;
   folded: boolean;
   onGo: () => void;
+  /** What is shown beside it and can be dropped on it; absent for what is no place. */
+  place?: Place;
+  /** How deep it stands within others. */
+  depth?: number;
+  numbers?: Numbers;
 }
 
-function PlaceLink({ to, name, icon: Icon, total, unread = 0, folded, onGo }: LinkRowProps) {
+const linkStyle = (isActive: boolean) =>
+  `flex min-h-6.5 min-w-0 flex-1 items-center gap-2 rounded px-1 hover:bg-base-300 ${isActive ? 'bg-base-300 font-semibold' : ''}`;
+
+function PlaceLink({ to, name, icon: Icon, folded, onGo, place, depth, numbers }: LinkRowProps) {
+  const title = numbers ? `${name}: ${count(numbers.total)} in all, ${count(numbers.unread)} unread` : name;
+  const act: Act | null = place && !['sent', 'drafts'].includes(place) ? { do: 'move', place } : null;
   return (
-    <li>
+    <Drop id={`place-${to}`} act={act} depth={depth}>
       <NavLink
         to={to}
         onClick={onGo}
-        title={total ? `${name}: ${count(total)} in all, ${count(unread)} unread` : name}
-        className={({ isActive }) =>
-          `flex items-center gap-2 rounded px-1 py-1 hover:bg-base-300 ${isActive && to !== '/inbox' ? 'bg-base-300 font-semibold' : ''}`
-        }
+        title={title}
+        className={({ isActive }) => linkStyle(isActive && to !== '/inbox')}
       >
         <Icon size={16} aria-hidden className="shrink-0" />
         <span className={folded ? 'sr-only' : 'min-w-0 flex-1 truncate'}>{name}</span>
-        {!folded && unread > 0 && (
-          <span className="quiet text-xs whitespace-nowrap tabular-nums">{count(unread)} unread</span>
-        )}
       </NavLink>
-    </li>
+      {!folded && numbers && <Count path={to} name={name} {...numbers} />}
+    </Drop>
   );
 }
 
@@ -136,25 +187,26 @@ function PlaceLink({ to, name, icon: Icon, total, unread = 0, folded, onGo }: Li
 export function Line({ overview, onGo }: { overview: Overview; onGo: () => void }) {
   const folded = usePreferences((s) => s.lineFolded);
   const { setup, today, places } = overview;
-  const heading = folded ? 'sr-only' : 'quiet px-1 pt-4 pb-1 text-xs font-semibold';
+  const heading = folded ? 'sr-only' : 'quiet px-1 pt-2.5 pb-0.5 text-xs font-semibold';
   const common = { folded, onGo };
-  const link = (place: Place) => {
-    const numbers = places.find((p) => p.place === place);
+  const link = (place: Place, depth = 0) => {
+    const numbers = places.find((p) => p.place === place) ?? { total: 0, unread: 0 };
     return (
       <PlaceLink
         key={place}
         to={viewPath({ kind: 'place', place })}
         name={placeName(place, setup.folders)}
         icon={icons[place] ?? Folder}
-        total={numbers?.total ?? 0}
-        unread={numbers?.unread ?? 0}
+        place={place}
+        depth={depth}
+        numbers={numbers}
         {...common}
       />
     );
   };
   return (
     <nav aria-label="Sorting line and places" className="flex min-h-0 flex-1 flex-col overflow-y-auto px-3 pb-3">
-      <div className="flex items-center gap-2 py-3">
+      <div className="flex items-center gap-2 pt-3 pb-2">
         {!folded && <span className="flex-1 text-lg font-bold tracking-tight">Wide Sort</span>}
         <button
           className="btn btn-square btn-ghost btn-xs max-lg:hidden"
@@ -166,61 +218,76 @@ export function Line({ overview, onGo }: { overview: Overview; onGo: () => void 
         </button>
       </div>
       <h2 className={folded ? 'sr-only' : 'quiet px-1 pb-1 text-xs font-semibold'}>Sorting line</h2>
-      <ol className="flex flex-col gap-1">
+      <ol className="flex flex-col gap-0.5">
         <Arrivals overview={overview} folded={folded} />
         <Station to="/register" name={stationNames.register} today={today.register} {...common} />
+        <Station to="/junk-filter" name={stationNames.junk} today={today.junk} {...common} />
         <Station to="/rules" name={stationNames.rules} today={today.rules} {...common} />
         <Station to="/inbox" name={stationNames.inbox} today={today.inbox} last {...common} />
       </ol>
       <h2 className={heading}>Places</h2>
       <ul className="flex flex-col">
-        {(['inbox', 'archive', 'junk', 'bin', 'sent'] as const).map(link)}
+        {(['inbox', 'archive', 'junk'] as const).map((place) => link(place))}
+        {!folded && overview.newJunk > 0 && (
+          <li className="pl-7">
+            <NavLink to="/second-look" onClick={onGo} className="link flex min-h-6 items-center text-sm">
+              {count(overview.newJunk)} new: second look
+            </NavLink>
+          </li>
+        )}
+        {(['bin', 'sent'] as const).map((place) => link(place))}
         {(places.find((p) => p.place === 'drafts')?.total ?? 0) > 0 && link('drafts')}
       </ul>
       {setup.folders.length > 0 && (
         <>
           <h2 className={heading}>Folders</h2>
-          <ul className="flex flex-col">{setup.folders.map((f) => link(`folder:${f.id}`))}</ul>
+          <ul className="flex flex-col">
+            {inTree(setup.folders).map(({ item, depth }) => link(`folder:${item.id}`, folded ? 0 : depth))}
+          </ul>
         </>
       )}
       {setup.labels.length > 0 && (
         <>
           <h2 className={heading}>Labels</h2>
           <ul className="flex flex-col">
-            {setup.labels.map((label) => (
-              <li key={label.id}>
-                <NavLink
-                  to={viewPath({ kind: 'label', label: label.id })}
-                  onClick={onGo}
-                  title={label.name}
-                  className={({ isActive }) =>
-                    `flex items-center gap-2 rounded px-1 py-1 hover:bg-base-300 ${isActive ? 'bg-base-300' : ''}`
-                  }
+            {inTree(setup.labels).map(({ item: label, depth }) => {
+              const view: View = { kind: 'label', label: label.id };
+              const { total = 0, unread = 0 } = overview.labels.find((l) => l.label === label.id) ?? {};
+              return (
+                <Drop
+                  key={label.id}
+                  id={`label-${label.id}`}
+                  act={{ do: 'label', label: label.id, value: true }}
+                  depth={folded ? 0 : depth}
                 >
-                  <span className={`ink ink-${label.ink}`}>{folded ? label.name.slice(0, 2) : label.name}</span>
-                  {!folded && (
-                    <span className="quiet ml-auto text-xs whitespace-nowrap tabular-nums">
-                      {count(overview.labels.find((l) => l.label === label.id)?.total ?? 0)} in all
-                    </span>
-                  )}
-                </NavLink>
-              </li>
-            ))}
+                  <NavLink
+                    to={viewPath(view)}
+                    onClick={onGo}
+                    title={label.name}
+                    className={({ isActive }) => linkStyle(isActive)}
+                  >
+                    <span className={`ink ink-${label.ink}`}>{folded ? label.name.slice(0, 2) : label.name}</span>
+                  </NavLink>
+                  {!folded && <Count path={viewPath(view)} name={label.name} total={total} unread={unread} />}
+                </Drop>
+              );
+            })}
           </ul>
         </>
       )}
       <h2 className={heading}>Mailroom</h2>
       <ul className="flex flex-col">
-        <PlaceLink to="/logbook" name="Logbook" icon={NotebookText} total={0} {...common} />
-        <PlaceLink to="/mail" name="Mail in and out" icon={HardDriveDownload} total={0} {...common} />
+        <PlaceLink to="/agenda" name="Agenda" icon={CalendarDays} {...common} />
+        <PlaceLink to="/labels" name="Labels and folders" icon={Tags} {...common} />
+        <PlaceLink to="/logbook" name="Logbook" icon={NotebookText} {...common} />
+        <PlaceLink to="/mail" name="Mail in and out" icon={HardDriveDownload} {...common} />
+        <PlaceLink to="/where" name="Where did my mail go?" icon={SearchX} {...common} />
+        <PlaceLink to="/contacts" name="Contacts" icon={ContactRound} {...common} />
+        <PlaceLink to="/accounts" name="Accounts" icon={AtSign} {...common} />
+        <PlaceLink to="/telling" name="Being told" icon={BellRing} {...common} />
+        <PlaceLink to="/desk" name="The desk" icon={SlidersHorizontal} {...common} />
         {overview.damaged > 0 && (
-          <PlaceLink
-            to="/damaged"
-            name={`Damaged (${count(overview.damaged)})`}
-            icon={CircleAlert}
-            total={overview.damaged}
-            {...common}
-          />
+          <PlaceLink to="/damaged" name={`Damaged (${count(overview.damaged)})`} icon={CircleAlert} {...common} />
         )}
       </ul>
     </nav>

@@ -11,6 +11,7 @@ import { saveFile } from '../ui/save';
 import { exactTime } from '../ui/time';
 import { count, messages, movablePlaces } from '../ui/words';
 import { bringIn, droppedFiles } from './importing';
+import { SetupSection } from './SetupSection';
 import { StorageSection } from './StorageSection';
 
 /** Mail in and out: files of mail, the post office, and starting afresh. */
@@ -31,6 +32,7 @@ export function MailPage() {
         <ImportSection />
         <ExportSection />
         {overview.post.on && <PostSection />}
+        <SetupSection />
         <StorageSection />
         <AfreshSection />
       </div>

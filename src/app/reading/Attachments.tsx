@@ -5,9 +5,18 @@ import { say } from '../state/desk';
 import { saveFile } from '../ui/save';
 import { sizeWords } from '../ui/time';
 
-/** The attachments of a message, each saved with one press. */
-export function Attachments({ id, list }: { id: number; list: readonly AttachmentInfo[] }) {
-  const save = async (index: number) => {
+interface AttachmentProps {
+  /** The message that it came with, and its position there. */
+  id: number;
+  index: number;
+  attachment: AttachmentInfo;
+  /** Who sent it, where several messages are listed together. */
+  from?: string;
+}
+
+/** An attachment, saved with one press. */
+export function Attachment({ id, index, attachment, from }: AttachmentProps) {
+  const save = async () => {
     const file = await mailroom.attachment(id, index);
     if (!file) return say({ text: 'The attachment can’t be read from storage any more.', tone: 'trouble', undo: null });
     // Whatever type the sender claims, the browser is only to save it.
@@ -15,18 +24,25 @@ export function Attachments({ id, list }: { id: number; list: readonly Attachmen
     say({ text: `Saved “${file.name}”.`, tone: 'done', undo: null });
   };
   return (
+    <button
+      className="btn h-auto min-h-7 max-w-72 py-1 font-normal btn-outline btn-xs"
+      onClick={() => void save()}
+      title={`Save ${attachment.name ?? 'unnamed attachment'} (${attachment.type})${from ? `, from ${from}` : ''}`}
+    >
+      <Paperclip size={13} aria-hidden />
+      <span className="truncate">{attachment.name ?? 'Unnamed'}</span>
+      <span className="quiet whitespace-nowrap">{sizeWords(attachment.size)}</span>
+    </button>
+  );
+}
+
+/** The attachments of a message. */
+export function Attachments({ id, list }: { id: number; list: readonly AttachmentInfo[] }) {
+  return (
     <ul aria-label="Attachments" className="flex flex-wrap gap-2">
       {list.map((attachment, index) => (
         <li key={index}>
-          <button
-            className="btn h-auto min-h-7 max-w-72 py-1 font-normal btn-outline btn-xs"
-            onClick={() => void save(index)}
-            title={`Save ${attachment.name ?? 'unnamed attachment'} (${attachment.type})`}
-          >
-            <Paperclip size={13} aria-hidden />
-            <span className="truncate">{attachment.name ?? 'Unnamed'}</span>
-            <span className="quiet whitespace-nowrap">{sizeWords(attachment.size)}</span>
-          </button>
+          <Attachment id={id} index={index} attachment={attachment} />
         </li>
       ))}
     </ul>

@@ -4,21 +4,26 @@ import { cleanHtml, frameDocument } from './cleanHtml';
 interface HtmlBodyProps {
   html: string;
   pictures: Record<string, string>;
+  /** Links lead nowhere, and say where they would go. */
+  dead: boolean;
 }
 
 /** An HTML body, cleaned, in a frame that runs nothing and fetches nothing. */
-export function HtmlBody({ html, pictures }: HtmlBodyProps) {
+export function HtmlBody({ html, pictures, dead }: HtmlBodyProps) {
   const { source, remotePictures } = useMemo(() => {
-    const clean = cleanHtml(html, pictures);
+    const clean = cleanHtml(html, pictures, dead);
     return { source: frameDocument(clean.html), remotePictures: clean.remotePictures };
-  }, [html, pictures]);
+  }, [html, pictures, dead]);
   const frame = useRef<HTMLIFrameElement>(null);
   const [height, setHeight] = useState(200);
 
   const loaded = () => {
     const inside = frame.current?.contentDocument;
     if (!inside) return;
-    setHeight(Math.min(20_000, Math.max(80, inside.documentElement.scrollHeight + 8)));
+    const measure = () => setHeight(Math.min(20_000, Math.max(80, inside.body.scrollHeight + 28)));
+    measure();
+    // Quotes that are unfolded need room. The event does not bubble, so it is caught on its way down.
+    inside.addEventListener('toggle', measure, { capture: true });
     // A key pressed in the message is meant for the desk.
     inside.addEventListener('keydown', (event) => {
       const { key, ctrlKey, metaKey, shiftKey, altKey } = event;

@@ -1,138 +1,109 @@
-import { ArrowLeft, Filter, TriangleAlert } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { ArrowLeft } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { Address } from '../../core/mail/address';
-import { placeName } from '../../core/mail/place';
-import type { View } from '../../mailroom/api';
+import type { Row, Selection, View } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
-import { viewPath } from '../paths';
+import { wherePath, type Where } from '../paths';
+import { useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
-import { SenderStanding } from './SenderStanding';
-import { InkTag } from '../ui/InkTag';
-import { dayOf, exactTime } from '../ui/time';
+import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
-import { Attachments } from './Attachments';
-import { HtmlBody } from './HtmlBody';
-import { TextBody } from './TextBody';
+import { messages } from '../ui/words';
+import { AnswerPanel } from './AnswerPanel';
+import { Conversation } from './Conversation';
+import { Message } from './Message';
 import { WhyHere } from './WhyHere';
 
-function People({ word, list }: { word: string; list: readonly Address[] }) {
-  if (list.length === 0) return null;
-  const shown = list.slice(0, 6);
-  return (
-    <p className="text-sm">
-      <span className="quiet">{word} </span>
-      {shown.map((a) => a.name || a.address || 'nobody named').join(', ')}
-      {list.length > shown.length && ` and ${list.length - shown.length} more`}
-    </p>
-  );
+interface ReadingAreaProps {
+  id: number;
+  view: View;
+  where: Where;
+  /** Whether rows are conversations: then all of it is shown. */
+  grouped: boolean;
 }
 
-/** The open message: why it is here, its head, its attachments, its text. */
-export function ReadingArea({ id, view }: { id: number; view: View }) {
-  const [plain, setPlain] = useState(false);
-  const { revision, overview } = useMailbox();
-  const { value: message, error, waiting } = useAnswer(() => mailroom.open(id, plain), `${id} ${plain} ${revision}`);
-
+/** Marks what is open as read, when the person wants that: at once, after some seconds, or not at all. */
+function useMarkingRead(id: number, view: View, grouped: boolean): void {
+  const { markRead, markReadSeconds, readAll } = usePreferences();
+  // What is marked is what is open when the time comes: a filter that is applied again meanwhile opens nothing.
+  const marked = useRef<Selection>({ ids: [id] });
   useEffect(() => {
-    // Opening is reading. It is no act of the person's own, so it is not what Undo takes back; and it happens once, so
-    // that a message marked unread while it is open stays unread.
-    void mailroom.act(crypto.randomUUID(), { ids: [id] }, { do: 'read', value: true, opened: true });
-  }, [id]);
+    marked.current = grouped && readAll ? { conversationsOf: [id], within: view } : { ids: [id] };
+  });
+  useEffect(() => {
+    if (markRead === 'hand') return;
+    // It is no act of the person's own, so it is not what Undo takes back; and it happens once, so that a message
+    // marked unread while it is open stays unread.
+    const mark = () =>
+      void mailroom.act(crypto.randomUUID(), marked.current, { do: 'read', value: true, opened: true });
+    if (markRead === 'opened') return mark();
+    const timer = setTimeout(mark, markReadSeconds * 1_000);
+    return () => clearTimeout(timer);
+  }, [id, markRead, markReadSeconds]);
+}
 
-  if (!message || message.row.id !== id) {
+/** The reading area: the open message, or the conversation that it belongs to, and an answer being written. */
+export function ReadingArea({ id, view, where, grouped }: ReadingAreaProps) {
+  const { revision, overview } = useMailbox();
+  const elsewhereAlways = usePreferences((s) => s.elsewhere);
+  const answering = useDesk((s) => s.answering);
+  // Just this once, for this conversation, otherwise than always; and all of it although rows are single messages.
+  const [elsewhere, setElsewhere] = useState(elsewhereAlways);
+  const [whole, setWhole] = useState(grouped);
+  useMarkingRead(id, view, grouped);
+  const { value, error, waiting } = useAnswer(
+    () => mailroom.conversation(id, view, elsewhere || !whole),
+    `${id} ${elsewhere || !whole} ${revision}`,
+  );
+  const back = wherePath({ ...where, message: null });
+
+  if (!value || !overview) {
     if (waiting) return <p className="quiet p-6">Opening…</p>;
     return (
       <div className="p-6">
         <p>{error ?? 'This message is not here any more, or its stored bytes can’t be read.'}</p>
-        <Link className="link" to={viewPath(view)}>
+        <Link className="link" to={back}>
           Back to the list
         </Link>
       </div>
     );
   }
-  const { row } = message;
-  const setup = overview?.setup;
+  const chosen: Row | undefined = value.members.find(({ row }) => row.id === id)?.row;
+  const all = value.received + value.own;
   return (
-    <article aria-label="Message" className="flex h-full min-h-0 flex-col">
+    <article aria-label="Message" tabIndex={-1} className="flex h-full min-h-0 flex-col outline-none">
       <WhyHere id={id} />
-      <div className="min-h-0 flex-1 overflow-y-auto">
-        <header className="flex flex-col gap-1.5 border-b border-base-300 px-4 py-3">
-          <div className="flex items-start gap-2">
-            <Link
-              to={viewPath(view)}
-              className="btn btn-square btn-ghost btn-sm lg:hidden"
-              aria-label="Back to the list"
-            >
-              <ArrowLeft size={18} />
-            </Link>
-            <h2 className="text-lg leading-snug font-semibold [overflow-wrap:anywhere]" dir="auto">
-              {row.subject || 'No subject'}
-            </h2>
-          </div>
-          <div className="flex flex-wrap items-baseline gap-x-3">
-            <p className="min-w-0 [overflow-wrap:anywhere]">
-              <span className="font-semibold" dir="auto">
-                {row.from.name || row.from.address || 'No sender'}
-              </span>{' '}
-              {row.from.name && <span className="font-mono text-sm">{row.from.address}</span>}
-            </p>
-            <time className="quiet ml-auto text-sm" dateTime={new Date(row.date).toISOString()}>
-              {exactTime(row.date)}
-            </time>
-          </div>
-          <People word="To" list={row.to} />
-          <People word="Cc" list={message.cc} />
-          {message.listId && (
-            <p className="text-sm">
-              <span className="quiet">Mailing list </span>
-              <span className="font-mono text-sm">{message.listId}</span>
-            </p>
-          )}
-          {row.deletedOn !== null && (
-            <p className="text-sm">In the Bin until {dayOf(row.deletedOn)}, then deleted for good.</p>
-          )}
-          <div className="flex flex-wrap items-center gap-2">
-            {setup && row.labels.map((label) => <InkTag key={label} id={label} setup={setup} />)}
-            {setup && view.kind !== 'place' && (
-              <span className="quiet text-sm">{placeName(row.place, setup.folders)}</span>
-            )}
-            {setup && row.from.address && <SenderStanding address={row.from.address} id={id} setup={setup} />}
-            <Link className="btn btn-ghost btn-xs" to={`/rules/new?from=${id}`}>
-              <Filter size={14} aria-hidden /> Rule from this
-            </Link>
-            {message.alternatives && (
-              <label className="ml-auto flex items-center gap-1.5 text-sm">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={plain}
-                  onChange={(e) => setPlain(e.target.checked)}
-                />
-                Plain text
-              </label>
-            )}
-          </div>
-          {message.attachments.length > 0 && <Attachments id={id} list={message.attachments} />}
-        </header>
-        {row.damage !== null && (
-          <p className="m-4 flex gap-2 border-l-4 border-accent bg-base-200 px-3 py-2">
-            <TriangleAlert size={18} className="mt-0.5 shrink-0" aria-hidden />
-            <span>
-              This message is damaged. {row.damage} What can be read of it is below; its bytes are kept as they came.
-            </span>
-          </p>
-        )}
-        <div className="flex flex-col gap-4 px-4 py-4">
-          {message.blocks.every((b) => b.content.trim() === '') && <p className="quiet">This message has no text.</p>}
-          {message.blocks.map((block, i) =>
-            block.kind === 'html' ? (
-              <HtmlBody key={i} html={block.content} pictures={message.pictures} />
-            ) : (
-              block.content.trim() !== '' && <TextBody key={i} text={block.content} />
-            ),
-          )}
+      <div className="min-h-0 flex-1 overflow-y-auto" data-reading>
+        <div className="flex items-center gap-1 px-2 pt-2 lg:hidden">
+          <Link to={back} className="btn btn-ghost btn-sm" aria-label="Back to the list">
+            <ArrowLeft size={18} /> List
+          </Link>
         </div>
+        {whole ? (
+          <Conversation
+            id={id}
+            open={value}
+            setup={overview.setup}
+            elsewhere={elsewhere}
+            onElsewhere={setElsewhere}
+            onSingle={grouped ? null : () => setWhole(false)}
+          />
+        ) : (
+          <>
+            {all > 1 && (
+              <p className="flex items-center gap-2 px-4 pt-2 text-sm">
+                <span className="quiet">One of a conversation of {messages(all)}.</span>
+                <button className="link" data-key="whole" onClick={() => setWhole(true)} title="(H)">
+                  Show the conversation
+                </button>
+              </p>
+            )}
+            {chosen && <Message row={chosen} heading setup={overview.setup} />}
+          </>
+        )}
+        {answering && value.members.some(({ row }) => row.id === answering.id) && (
+          <AnswerPanel key={`${answering.id} ${answering.all}`} id={answering.id} all={answering.all} where={where} />
+        )}
       </div>
     </article>
   );

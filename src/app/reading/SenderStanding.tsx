@@ -1,33 +1,47 @@
 import { ShieldBan, ShieldCheck } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
-import { RegisterIndex } from '../../core/senders/register';
+import { entryWords, RegisterIndex, type Registered } from '../../core/senders/register';
 import type { Setup } from '../../core/line/setup';
 
-/** What the Register says of the sender, and the way to change it; or Block, where it says nothing. */
-export function SenderStanding({ address, id, setup }: { address: string; id: number; setup: Setup }) {
-  const entry = useMemo(() => new RegisterIndex(setup.register).lookUp(address), [address, setup.register]);
-  if (!entry)
+interface SenderStandingProps {
+  message: Registered;
+  id: number;
+  setup: Setup;
+}
+
+/** What the Register says of a message, and the way to change it; or Block and Safe, where it says nothing. */
+export function SenderStanding({ message, id, setup }: SenderStandingProps) {
+  const entry = useMemo(() => new RegisterIndex(setup.register).lookUp(message), [message, setup.register]);
+  const { address } = message.from;
+  if (!entry) {
+    if (!address) return null;
+    const path = `/register/new?value=${encodeURIComponent(address)}&from=${id}`;
     return (
-      <Link
-        className="btn btn-ghost btn-xs"
-        data-key="block"
-        to={`/register/new?value=${encodeURIComponent(address)}&from=${id}`}
-        title="Block the sender (B)"
-      >
-        <ShieldBan size={14} aria-hidden /> Block sender
-      </Link>
+      <>
+        <Link className="btn btn-ghost btn-xs" data-key="block" to={path} title="Block the sender (B)">
+          <ShieldBan size={14} aria-hidden /> Block sender
+        </Link>
+        <Link
+          className="btn btn-ghost btn-xs"
+          to={`${path}&standing=safe`}
+          title="Never take this sender’s mail for junk"
+        >
+          <ShieldCheck size={14} aria-hidden /> Safe sender
+        </Link>
+      </>
     );
+  }
   const blocked = entry.standing === 'blocked';
   const Icon = blocked ? ShieldBan : ShieldCheck;
   return (
     <Link
-      className={`btn btn-ghost btn-xs ${blocked ? 'text-error' : 'text-success'}`}
+      className={`btn max-w-full btn-ghost btn-xs ${blocked ? 'text-error' : 'text-success'}`}
       data-key="block"
       to={`/register/${encodeURIComponent(entry.id)}`}
-      title={`${entry.value}: open its entry in the Register (B)`}
+      title={`${entryWords(entry)}: open its entry in the Register (B)`}
     >
-      <Icon size={14} aria-hidden /> {blocked ? 'Blocked' : 'Safe'} by {entry.value}
+      <Icon size={14} aria-hidden /> {blocked ? 'Blocked' : 'Safe'} by {entryWords(entry)}
     </Link>
   );
 }

@@ -1,9 +1,10 @@
-import { Fragment } from 'react';
+import { Fragment, useState } from 'react';
+import { stretches, type Stretch } from '../../core/mail/quoted';
 
 const link = /\bhttps?:\/\/[^\s<>"'”’)\]]+[^\s<>"'”’)\].,;:!?]/g;
 
-/** A plain-text body as it was laid out, its links made pressable. */
-export function TextBody({ text }: { text: string }) {
+/** Text with its links made pressable. */
+function Linked({ text }: { text: string }) {
   const pieces: { text: string; href: string | null }[] = [];
   let end = 0;
   for (const match of text.matchAll(link)) {
@@ -11,15 +12,56 @@ export function TextBody({ text }: { text: string }) {
     end = match.index + match[0].length;
   }
   pieces.push({ text: text.slice(end), href: null });
+  return pieces.map((piece, i) =>
+    piece.href ? (
+      <a key={i} className="link" href={piece.href} target="_blank" rel="noopener noreferrer">
+        {piece.text}
+      </a>
+    ) : (
+      <Fragment key={i}>{piece.text}</Fragment>
+    ),
+  );
+}
+
+/** What was said before, or a signature: folded away until it is asked for. */
+function Folded({ stretch }: { stretch: Stretch }) {
+  const [open, setOpen] = useState(false);
+  const lines = stretch.text.split('\n').filter((line) => line.trim() !== '').length;
+  const what = stretch.kind === 'signature' ? 'Signature' : `${lines === 1 ? '1 line' : `${lines} lines`} said before`;
+  return (
+    <div className="my-1">
+      <button
+        className="quiet min-h-6 rounded border border-base-300 px-2 text-sm hover:bg-base-200"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {open ? `Fold: ${what}` : what}
+      </button>
+      {open && (
+        <div className="quiet mt-1 border-l-2 border-base-300 pl-3">
+          <Linked text={stretch.text} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** A plain-text body as it was laid out; what was said before and the signature are folded away. */
+export function TextBody({ text }: { text: string }) {
+  const parts = stretches(text.replace(/\r\n/g, '\n'));
+  // A message that is nothing but quotes is shown as it is.
+  const folds = parts.some((part) => part.kind === 'own' && part.text.trim() !== '');
   return (
     <div dir="auto" className="max-w-[46rem] leading-relaxed whitespace-pre-wrap [overflow-wrap:anywhere]">
-      {pieces.map((piece, i) =>
-        piece.href ? (
-          <a key={i} className="link" href={piece.href} target="_blank" rel="noopener noreferrer">
-            {piece.text}
-          </a>
+      {parts.map((part, i) =>
+        part.kind === 'own' || !folds ? (
+          part.text.trim() !== '' && (
+            <div key={i}>
+              <Linked text={part.text.replace(/^\n+|\n+$/g, '')} />
+            </div>
+          )
         ) : (
-          <Fragment key={i}>{piece.text}</Fragment>
+          <Folded key={i} stretch={part} />
         ),
       )}
     </div>

@@ -1,7 +1,8 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { Link } from 'react-router';
 import { mailroom } from '../../mailroom/client';
-import { settingPath } from '../paths';
+import { Evidence } from '../junk/Evidence';
+import { settingPath, settingWords } from '../paths';
 import { toggleWhy, useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { exactTime } from '../ui/time';
@@ -35,7 +36,7 @@ export function WhyHere({ id }: { id: number }) {
               <span className="font-semibold">{line.who}</span>: {line.says}{' '}
               {line.setting && (
                 <Link className="link whitespace-nowrap" to={settingPath(line.setting)}>
-                  {line.setting.startsWith('entry:') ? 'Open the entry' : 'Open the rule'}
+                  {settingWords(line.setting)}
                 </Link>
               )}
               {line.seq !== null && (
@@ -47,6 +48,7 @@ export function WhyHere({ id }: { id: number }) {
           ))}
         </ol>
       )}
+      {open && <Evidence id={id} />}
     </section>
   );
 }

@@ -8,6 +8,9 @@ export interface CleanHtml {
   remotePictures: number;
 }
 
+/** More of a dead link's target is not shown; it stands whole on hover. */
+const longestTarget = 120;
+
 /** The policy inside the frame: no scripts, no network; styles of the message itself, pictures that came within it. */
 export const framePolicy = "default-src 'none'; img-src data:; style-src 'unsafe-inline'";
 
@@ -29,9 +32,9 @@ function withoutFetches(css: string): string {
 
 /**
  * Cleans a message's HTML. `pictures` are those that came within it, as data: URLs by Content-ID; all others are
- * counted and left out.
+ * counted and left out. `dead`: links become plain words, each with where it would go.
  */
-export function cleanHtml(html: string, pictures: Record<string, string>): CleanHtml {
+export function cleanHtml(html: string, pictures: Record<string, string>, dead = false): CleanHtml {
   let remotePictures = 0;
   const purify = DOMPurify(window);
   purify.addHook('uponSanitizeElement', (node) => {
@@ -62,7 +65,7 @@ export function cleanHtml(html: string, pictures: Record<string, string>): Clean
       } else node.removeAttribute('href');
     }
   });
-  const clean = purify.sanitize(html, {
+  const clean: Node = purify.sanitize(html, {
     USE_PROFILES: { html: true },
     FORBID_TAGS: forbidden,
     FORBID_ATTR: ['id', 'name', 'tabindex', 'accesskey', 'contenteditable', 'slot', 'is'],
@@ -70,9 +73,69 @@ export function cleanHtml(html: string, pictures: Record<string, string>): Clean
     ALLOW_DATA_ATTR: false,
     ALLOW_ARIA_ATTR: false,
     WHOLE_DOCUMENT: true,
+    RETURN_DOM: true,
     FORCE_BODY: true,
   });
-  return { html: clean, remotePictures };
+  // WHOLE_DOCUMENT: what comes back is the document's own element.
+  if (!(clean instanceof HTMLElement)) return { html: '', remotePictures };
+  if (dead) killLinks(clean);
+  foldSignature(clean);
+  foldQuotes(clean);
+  return { html: clean.outerHTML, remotePictures };
+}
+
+/** Makes every link plain words, followed by where it would have gone. */
+function killLinks(page: HTMLElement): void {
+  for (const link of page.querySelectorAll('a[href]')) {
+    const href = link.getAttribute('href') ?? '';
+    for (const name of ['href', 'target', 'rel']) link.removeAttribute(name);
+    const note = page.ownerDocument.createElement('span');
+    note.className = 'goes';
+    const shown = href.length > longestTarget ? `${href.slice(0, longestTarget)}…` : href;
+    note.textContent = ` [would go to ${shown}]`;
+    link.append(note);
+  }
+}
+
+/** Folds away what was said before: outermost quotes go behind a line of their own, which opens without any script. */
+function foldQuotes(page: HTMLElement): void {
+  const quotes = [...page.querySelectorAll('blockquote')].filter(
+    (quote) => !quote.parentElement?.closest('blockquote'),
+  );
+  const lengthOf = (element: Element) => (element.textContent ?? '').trim().length;
+  // A message that is nothing but quotes is shown as it is.
+  if (quotes.length === 0 || lengthOf(page) - quotes.reduce((n, quote) => n + lengthOf(quote), 0) < 2) return;
+  for (const quote of quotes) fold('Said before', [quote]);
+}
+
+/** Folds away a signature: what follows “-- ” alone on its line (RFC 3676, section 4.3), up to an empty line or quote. */
+function foldSignature(page: HTMLElement): void {
+  const isBreak = (node: Node | null) => node instanceof HTMLElement && node.tagName === 'BR';
+  const walker = page.ownerDocument.createTreeWalker(page, NodeFilter.SHOW_TEXT);
+  for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+    if (!/^\s*--\s*$/.test(node.textContent ?? '') || !isBreak(node.nextSibling)) continue;
+    const parts: ChildNode[] = [node as Text];
+    for (let next = (node as Text).nextSibling; next; next = next.nextSibling) {
+      const emptyLine = isBreak(parts.at(-1) ?? null) && (isBreak(next) || next.textContent?.trim() === '');
+      if (emptyLine || (next instanceof HTMLElement && next.tagName === 'BLOCKQUOTE')) break;
+      parts.push(next);
+    }
+    fold('Signature', parts);
+    return;
+  }
+}
+
+/** Puts neighbours behind a word that opens them. */
+function fold(word: string, parts: ChildNode[]): void {
+  const page = parts[0].ownerDocument;
+  if (!page) return;
+  const details = page.createElement('details');
+  const summary = page.createElement('summary');
+  summary.textContent = word;
+  parts[0].before(details);
+  const box = page.createElement('div');
+  box.append(...parts);
+  details.append(summary, box);
 }
 
 function decodeURIComponentSafe(text: string): string {
@@ -84,7 +147,7 @@ function decodeURIComponentSafe(text: string): string {
 }
 
 const frameStyle =
-  'html{background:#fff;color:#16241f}body{margin:12px;font:15px/1.5 "Atkinson Hyperlegible Next Variable",system-ui,sans-serif;overflow-wrap:anywhere}img{max-width:100%;height:auto}table{max-width:100%}pre{white-space:pre-wrap}';
+  'html{background:#fff;color:#16241f}body{margin:12px;font:15px/1.5 "Atkinson Hyperlegible Next Variable",system-ui,sans-serif;overflow-wrap:anywhere}details>summary{cursor:pointer;display:inline-block;padding:0 8px;border:1px solid #cbbf9f;border-radius:4px;font-size:13px}a:not([href]){color:inherit;text-decoration:line-through}.goes{display:inline-block;font:13px monospace;color:#8a2b1d}blockquote{margin:6px 0;padding-left:12px;border-left:2px solid #cbbf9f}img{max-width:100%;height:auto}table{max-width:100%}pre{white-space:pre-wrap}';
 
 /** The whole document for the frame. */
 export function frameDocument(clean: string): string {

@@ -1,19 +1,30 @@
 import { useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { domainOf } from '../../core/mail/address';
+import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Setup } from '../../core/line/setup';
-import { parseEntry, sameEntry, type Entry, type Standing } from '../../core/senders/register';
+import {
+  entryWords,
+  parseEntry,
+  parseEntryOf,
+  sameEntry,
+  type Entry,
+  type Standing,
+} from '../../core/senders/register';
 import type { SetupEdit } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
+import { RunHere } from '../dryrun/RunHere';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../ui/words';
+import { EntryFields, entryKindOf, type About } from './EntryFields';
+import { Guards } from './Guards';
+import { kindWords } from './kinds';
+import { TakeOffDialog } from './TakeOffDialog';
 
 interface Draft {
-  typed: string;
+  about: About;
   standing: Standing;
   why: string;
 }
@@ -34,29 +45,46 @@ export function EntryPage() {
   return <EntryEditor key={id ?? search.toString()} old={old} setup={setup} />;
 }
 
+function firstDraft(old: Entry | null, search: URLSearchParams): Draft {
+  const kind = old?.kind ?? 'address';
+  return {
+    about: {
+      kind: kind === 'address' || kind === 'domain' ? 'sender' : kind,
+      typed: old?.value ?? search.get('value') ?? '',
+      below: old?.below !== false,
+      except: old?.except ?? [],
+    },
+    standing: old?.standing ?? (search.get('standing') === 'safe' ? 'safe' : 'blocked'),
+    why: old?.why ?? '',
+  };
+}
+
 function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const [search] = useSearchParams();
   const navigate = useNavigate();
+  const location = useLocation();
   const revision = useMailbox((s) => s.revision);
   const from = search.get('from');
-  const address = search.get('value') ?? '';
+  const message = useAnswer(() => (from ? mailroom.open(Number(from), true) : Promise.resolve(null)), from ?? '');
   const [newId] = useState(commandId);
-  const [draft, setDraft] = useState<Draft>({
-    typed: old?.value ?? address,
-    standing: old?.standing ?? (search.get('standing') === 'safe' ? 'safe' : 'blocked'),
-    why: old?.why ?? '',
-  });
+  const [draft, setDraft] = useState<Draft>(() => firstDraft(old, search));
   const [runHere, setRunHere] = useState(true);
+  const [sure, setSure] = useState(false);
   const [saving, setSaving] = useState(false);
+  const [takingOff, setTakingOff] = useState(false);
+  const { about } = draft;
 
-  const read = parseEntry(draft.typed);
-  const twin = read.ok ? sameEntry(setup.register, read.kind, read.value) : null;
+  const read = about.kind === 'sender' ? parseEntry(about.typed) : parseEntryOf(about.kind, about.typed);
+  const kind = entryKindOf(about.kind, read);
+  const twin = read.ok ? sameEntry(setup.register, kind, read.value) : null;
   const entry: Entry | null = read.ok
     ? {
         // One value has one entry: an entry for a value that is there already takes its place.
         id: twin?.id ?? old?.id ?? newId,
-        kind: read.kind,
+        kind,
         value: read.value,
+        ...(kind === 'domain' && !about.below ? { below: false } : {}),
+        ...(about.except.length ? { except: about.except } : {}),
         standing: draft.standing,
         since: twin?.since ?? old?.since ?? 0,
         why: draft.why.trim() || (from ? 'From a message' : 'By hand'),
@@ -64,17 +92,20 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
     : null;
   const edits: SetupEdit[] = entry ? [{ list: 'register', id: entry.id, item: entry }] : [];
   if (entry && old && entry.id !== old.id) edits.unshift({ list: 'register', id: old.id, item: null });
+  const asked = `${JSON.stringify(edits)} ${revision} ${read.ok ? '' : read.error}`;
   const answer = useAnswer(
     () =>
       entry ? mailroom.dryRun(edits, null) : Promise.resolve({ ok: false as const, error: read.ok ? '' : read.error }),
-    `${JSON.stringify(edits)} ${revision} ${read.ok ? '' : read.error}`,
+    asked,
     80,
   );
+  const check = useAnswer(() => (entry ? mailroom.checkEntry(entry) : Promise.resolve(null)), asked, 80);
+  const guards = check.value?.guards ?? [];
   const total = answer.value?.ok ? answer.value.report.total : 0;
-  const domain = domainOf(address);
   const word = draft.standing === 'blocked' ? 'Block' : 'Mark as safe';
 
-  const leave = () => void (window.history.length > 1 ? navigate(-1) : navigate('/register'));
+  // Back to where the person came from, if that was a view of ours: a copied link opened here has none behind it.
+  const leave = () => void (location.key === 'default' ? navigate('/register') : navigate(-1));
   const save = async () => {
     if (!entry) return;
     setSaving(true);
@@ -83,14 +114,26 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
         ? { ...edit, item: { ...edit.item, since: edit.item.since || Date.now() } }
         : edit,
     );
-    const says = `${draft.standing === 'blocked' ? 'Blocked' : 'Marked as safe'} ${entry.value}`;
+    const says = `${draft.standing === 'blocked' ? 'Blocked' : 'Marked as safe'} ${entryWords(entry)}`;
     const outcome = await mailroom.editSetup(commandId(), stamped, says, runHere);
     setSaving(false);
     if (tellOutcome(outcome)) leave();
   };
+  const says = [
+    entry && kind === 'address' && 'This one address.',
+    entry &&
+      kind === 'domain' &&
+      `Every address at ${entry.value}${about.below ? ' and at what lies below it' : ', not below it'}.`,
+    entry && kind !== 'address' && kind !== 'domain' && kindWords[kind].hint,
+    twin &&
+      twin.id !== old?.id &&
+      `It is in the Register already, as ${twin.standing === 'safe' ? 'Safe' : 'Blocked'}: this takes its place.`,
+  ]
+    .filter(Boolean)
+    .join(' ');
 
   return (
-    <Page title={old ? `Entry: ${old.value}` : 'New entry in the Register'}>
+    <Page title={old ? `Entry: ${entryWords(old)}` : 'New entry in the Register'}>
       <Halves
         left={
           <form
@@ -100,49 +143,17 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
               void save();
             }}
           >
-            <div>
-              <label htmlFor="entry-value" className="mb-1 block font-semibold">
-                Address or domain
-              </label>
-              <input
-                id="entry-value"
-                className="input w-full font-mono"
-                value={draft.typed}
-                autoComplete="off"
-                spellCheck={false}
-                aria-describedby="entry-value-says"
-                aria-invalid={!read.ok}
-                onChange={(e) => setDraft({ ...draft, typed: e.target.value })}
-              />
-              <p id="entry-value-says" className={`mt-1 text-sm ${read.ok ? 'quiet' : ''}`}>
-                {!read.ok
-                  ? read.error
-                  : read.kind === 'address'
-                    ? 'This one address.'
-                    : `Every address at ${read.value} and at what lies below it.`}
-                {twin &&
-                  twin.id !== old?.id &&
-                  ` It is in the Register already, as ${twin.standing === 'safe' ? 'Safe' : 'Blocked'}: this takes its place.`}
-              </p>
-              {address.includes('@') && domain && (
-                <div className="mt-2 flex flex-wrap gap-2">
-                  <button
-                    type="button"
-                    className="btn btn-outline btn-xs"
-                    onClick={() => setDraft({ ...draft, typed: address })}
-                  >
-                    Only {address}
-                  </button>
-                  <button
-                    type="button"
-                    className="btn btn-outline btn-xs"
-                    onClick={() => setDraft({ ...draft, typed: domain })}
-                  >
-                    All of {domain}
-                  </button>
-                </div>
-              )}
-            </div>
+            <EntryFields
+              about={about}
+              read={read}
+              says={says}
+              from={{ address: search.get('value') ?? '', listId: message.value?.listId ?? '' }}
+              own={setup.accounts.map(({ address }) => address)}
+              onChange={(next) => {
+                setDraft({ ...draft, about: next });
+                setSure(false);
+              }}
+            />
             <fieldset>
               <legend className="mb-1 font-semibold">Standing</legend>
               {(
@@ -177,23 +188,24 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
                 onChange={(e) => setDraft({ ...draft, why: e.target.value })}
               />
             </div>
-            <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={runHere}
-                onChange={(e) => setRunHere(e.target.checked)}
-              />
-              Sort the mail here by it too
-            </label>
-            <div className="flex gap-2">
-              <button className="btn btn-primary" disabled={!entry || saving}>
+            <RunHere on={runHere} onChange={setRunHere} />
+            <Guards list={guards} sure={sure} onSure={setSure} />
+            <div className="flex flex-wrap gap-2">
+              <button
+                className="btn btn-primary"
+                disabled={!entry || saving || check.waiting || (guards.length > 0 && !sure)}
+              >
                 {word}
                 {runHere && total > 0 && ` and sort ${messages(total)}`}
               </button>
               <button type="button" className="btn btn-ghost" onClick={leave}>
                 Cancel
               </button>
+              {old && (
+                <button type="button" className="btn ml-auto btn-ghost" onClick={() => setTakingOff(true)}>
+                  Take off …
+                </button>
+              )}
             </div>
           </form>
         }
@@ -205,6 +217,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
           />
         }
       />
+      {takingOff && old && <TakeOffDialog entry={old} onClose={() => setTakingOff(false)} onDone={leave} />}
     </Page>
   );
 }

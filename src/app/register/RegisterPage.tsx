@@ -1,36 +1,75 @@
-import { Plus } from 'lucide-react';
+import { ArrowDown, ArrowUp, Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { Entry } from '../../core/senders/register';
+import { registerToCsv } from '../../core/senders/registerCsv';
+import { entryLabel, entryWords, type Entry } from '../../core/senders/register';
 import { mailroom } from '../../mailroom/client';
+import type { EntryUse } from '../../mailroom/junkApi';
 import { UndoSpot } from '../desk/StampBar';
-import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { Page } from '../ui/Page';
+import { saveFile } from '../ui/save';
 import { dayOf } from '../ui/time';
+import { useAnswer } from '../ui/useAnswer';
 import { count } from '../ui/words';
+import { kindWords } from './kinds';
+import { TakeOffDialog } from './TakeOffDialog';
 
-/** The Register: all standing decisions about senders, in one table. */
+const inSight = 200;
+
+type Uses = Record<string, EntryUse>;
+type Order = 'about' | 'kind' | 'standing' | 'since' | 'decided' | 'last';
+
+const columns: readonly (readonly [Order, string])[] = [
+  ['about', 'About'],
+  ['kind', 'Kind'],
+  ['standing', 'Standing'],
+  ['since', 'Since'],
+  ['decided', 'Decided'],
+  ['last', 'The last'],
+];
+
+/** What entries are ordered by; numbers and dates with the largest first. */
+const keys: Record<Order, (entry: Entry, uses: Uses) => string | number> = {
+  about: (entry) => entry.value,
+  kind: (entry) => kindWords[entry.kind].name,
+  standing: (entry) => entry.standing,
+  since: (entry) => -entry.since,
+  decided: ({ id }, uses) => -(uses[id]?.decided ?? 0),
+  last: ({ id }, uses) => -(uses[id]?.last ?? 0),
+};
+
+function ordered(entries: readonly Entry[], uses: Uses, by: Order, turned: boolean): Entry[] {
+  const key = keys[by];
+  const sorted = entries.toSorted((a, b) => {
+    const [x, y] = [key(a, uses), key(b, uses)];
+    const order = typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y));
+    return order || a.value.localeCompare(b.value);
+  });
+  return turned ? sorted.reverse() : sorted;
+}
+
+/** The Register: all standing decisions about senders, own addresses, lists, countries and writing, in one table. */
 export function RegisterPage() {
   const setup = useMailbox((s) => s.overview?.setup);
+  const revision = useMailbox((s) => s.revision);
   const [wanted, setWanted] = useState('');
+  const [standing, setStanding] = useState<'' | Entry['standing']>('');
+  const [by, setBy] = useState<{ order: Order; turned: boolean }>({ order: 'about', turned: false });
+  const [shownUpTo, setShownUpTo] = useState(inSight);
+  const [takingOff, setTakingOff] = useState<Entry | null>(null);
+  const { value: uses } = useAnswer(() => mailroom.registerUse(), String(revision));
   const shown = useMemo(() => {
     const word = wanted.trim().toLowerCase();
-    return (setup?.register ?? [])
-      .filter((e) => e.value.includes(word) || e.why.toLowerCase().includes(word))
-      .toSorted((a, b) => a.value.localeCompare(b.value));
-  }, [setup, wanted]);
-  if (!setup) return null;
-
-  const takeOff = async (entry: Entry) =>
-    tellOutcome(
-      await mailroom.editSetup(
-        commandId(),
-        [{ list: 'register', id: entry.id, item: null }],
-        `Took ${entry.value} off the Register`,
-        true,
-      ),
+    const fit = (setup?.register ?? []).filter(
+      (e) =>
+        (standing === '' || e.standing === standing) &&
+        `${entryWords(e)} ${kindWords[e.kind].name} ${e.why}`.toLowerCase().includes(word),
     );
+    return ordered(fit, uses ?? {}, by.order, by.turned);
+  }, [setup, wanted, standing, uses, by]);
+  if (!setup) return null;
+  const { register } = setup;
 
   return (
     <Page
@@ -38,6 +77,16 @@ export function RegisterPage() {
       acts={
         <>
           <UndoSpot />
+          <button
+            className="btn btn-sm"
+            disabled={register.length === 0}
+            onClick={() => saveFile(new Blob([registerToCsv(register)], { type: 'text/csv' }), 'register.csv')}
+          >
+            Save as CSV
+          </button>
+          <Link className="btn btn-sm" to="/register/many">
+            Several at once
+          </Link>
           <Link className="btn btn-primary btn-sm" to="/register/new">
             <Plus size={16} aria-hidden /> New entry
           </Link>
@@ -45,35 +94,69 @@ export function RegisterPage() {
       }
     >
       <p className="mb-4 max-w-prose">
-        Who is Safe and who is Blocked. The more exact entry wins: an address before its domain, a domain before the one
-        above it. Mail from a blocked sender goes to Junk, where it can be found and brought back.
+        Who and what is Safe, and who is Blocked. The more exact entry wins: an address before its domain, a domain
+        before the one above it, both before lists and own addresses, and these before countries, character sets and
+        writing systems. Mail that is Safe is never Junk; Blocked mail goes to Junk, where it can be found and brought
+        back.{' '}
+        <Link className="link" to="/where">
+          Where did my mail go?
+        </Link>
       </p>
-      {setup.register.length === 0 ? (
+      {register.length === 0 ? (
         <p>
-          Nobody yet. Open a message and press <strong>Block sender</strong>, or make a{' '}
+          Nobody yet. Open a message and press <strong>Block sender</strong> or <strong>Safe sender</strong>, make a{' '}
           <Link className="link" to="/register/new">
             new entry
+          </Link>
+          , or take up{' '}
+          <Link className="link" to="/register/many">
+            several at once
           </Link>
           .
         </p>
       ) : (
         <>
-          <label className="mb-3 flex max-w-sm items-center gap-2">
-            <span className="whitespace-nowrap">Show only</span>
-            <input
-              className="input input-sm w-full"
-              value={wanted}
-              placeholder="part of an address or reason"
-              onChange={(e) => setWanted(e.target.value)}
-            />
-          </label>
+          <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+            <label className="flex max-w-sm flex-1 items-center gap-2">
+              <span className="whitespace-nowrap">Show only</span>
+              <input
+                className="input input-sm w-full"
+                value={wanted}
+                placeholder="part of an address, country or reason"
+                onChange={(e) => setWanted(e.target.value)}
+              />
+            </label>
+            <label className="flex items-center gap-2">
+              <span className="sr-only">Standing</span>
+              <select
+                className="select select-sm"
+                value={standing}
+                onChange={(e) => setStanding(e.target.value as typeof standing)}
+              >
+                <option value="">Safe and Blocked</option>
+                <option value="safe">Safe</option>
+                <option value="blocked">Blocked</option>
+              </select>
+            </label>
+          </div>
           <div className="overflow-x-auto">
             <table className="table table-sm">
               <thead>
                 <tr>
-                  <th>Address or domain</th>
-                  <th>Standing</th>
-                  <th>Since</th>
+                  {columns.map(([order, word]) => {
+                    const on = by.order === order;
+                    const Arrow = by.turned ? ArrowUp : ArrowDown;
+                    return (
+                      <th key={order} aria-sort={on ? (by.turned ? 'descending' : 'ascending') : undefined}>
+                        <button
+                          className="flex min-h-6 items-center gap-1 font-semibold"
+                          onClick={() => setBy({ order, turned: on && !by.turned })}
+                        >
+                          {word} {on && <Arrow size={14} aria-hidden />}
+                        </button>
+                      </th>
+                    );
+                  })}
                   <th>Why</th>
                   <th>
                     <span className="sr-only">Acts</span>
@@ -81,44 +164,51 @@ export function RegisterPage() {
                 </tr>
               </thead>
               <tbody>
-                {shown.map((entry) => (
-                  <tr key={entry.id}>
-                    <td className="font-mono">
-                      <Link className="link" to={`/register/${encodeURIComponent(entry.id)}`}>
-                        {entry.value}
-                      </Link>
-                    </td>
-                    <td
-                      className={
-                        entry.standing === 'blocked' ? 'font-semibold text-error' : 'font-semibold text-success'
-                      }
-                    >
-                      {entry.standing === 'blocked' ? 'Blocked' : 'Safe'}
-                    </td>
-                    <td className="whitespace-nowrap">{dayOf(entry.since)}</td>
-                    <td>{entry.why}</td>
-                    <td className="text-right">
-                      <button
-                        className="btn btn-ghost btn-xs"
-                        aria-label={`Take off ${entry.value}`}
-                        onClick={() => void takeOff(entry)}
-                      >
-                        Take off
-                      </button>
-                    </td>
-                  </tr>
-                ))}
+                {shown.slice(0, shownUpTo).map((entry) => {
+                  const use = uses?.[entry.id];
+                  return (
+                    <tr key={entry.id}>
+                      <td className="max-w-72 min-w-44 [overflow-wrap:anywhere]">
+                        <Link className="link" to={`/register/${encodeURIComponent(entry.id)}`}>
+                          {entryLabel(entry)}
+                        </Link>
+                      </td>
+                      <td className="whitespace-nowrap">{kindWords[entry.kind].name}</td>
+                      <td className={`font-semibold ${entry.standing === 'blocked' ? 'text-error' : 'text-success'}`}>
+                        {entry.standing === 'blocked' ? 'Blocked' : 'Safe'}
+                      </td>
+                      <td className="whitespace-nowrap">{entry.since ? dayOf(entry.since) : '–'}</td>
+                      <td className="text-right tabular-nums">{uses ? count(use?.decided ?? 0) : '…'}</td>
+                      <td className="whitespace-nowrap">{use?.last ? dayOf(use.last) : '–'}</td>
+                      <td className="max-w-64 truncate" title={entry.why}>
+                        {entry.why}
+                      </td>
+                      <td className="text-right">
+                        <button
+                          className="btn whitespace-nowrap btn-ghost btn-xs"
+                          aria-label={`Take off ${entryWords(entry)}`}
+                          onClick={() => setTakingOff(entry)}
+                        >
+                          Take off
+                        </button>
+                      </td>
+                    </tr>
+                  );
+                })}
               </tbody>
             </table>
           </div>
           <p className="quiet mt-3 text-sm" role="status">
-            {shown.length === setup.register.length
-              ? `${count(shown.length)} in all.`
-              : `${count(shown.length)} of ${count(setup.register.length)} shown.`}{' '}
-            Taking an entry off brings back what it took, unless you moved it since.
+            {count(Math.min(shownUpTo, shown.length))} of {count(register.length)} shown.{' '}
+            {shown.length > shownUpTo && (
+              <button className="link" onClick={() => setShownUpTo(shownUpTo + inSight)}>
+                Show {count(inSight)} more
+              </button>
+            )}
           </p>
         </>
       )}
+      {takingOff && <TakeOffDialog entry={takingOff} onClose={() => setTakingOff(null)} />}
     </Page>
   );
 }

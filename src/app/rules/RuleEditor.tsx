@@ -1,24 +1,21 @@
-import { Plus, X } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { placeName } from '../../core/mail/place';
-import {
-  conditionFields,
-  conditionWords,
-  fieldWords,
-  ruleName,
-  type Condition,
-  type Rule,
-} from '../../core/rules/rule';
 import type { Setup } from '../../core/line/setup';
+import { isGroup, type Condition, type Group, type Rule } from '../../core/rules/rule';
+import { conditionWords, ruleName, ruleSentence } from '../../core/rules/words';
+import type { RuleProposals } from '../../mailroom/rulesApi';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
+import { RunHere } from '../dryrun/RunHere';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { messages, movablePlaces } from '../ui/words';
-import { draftOf, emptyDraft, newOne, readDraft, suggestions, type RuleDraft } from './draft';
+import { count, messages } from '../ui/words';
+import { ActionFields } from './ActionFields';
+import { draftOf, emptyCondition, emptyDraft, isComplete, readDraft, type RuleDraft } from './draft';
+import { GroupFields } from './GroupFields';
 
 /** A rule, new or there already: left what it says, right what it does to the mail here. */
 export function RuleEditor() {
@@ -36,23 +33,42 @@ export function RuleEditor() {
   return <Editor key={id ?? 'new'} old={old} setup={setup} from={search.get('from')} />;
 }
 
+/** The conditions of a draft in the order of their counts, each with its place as GroupFields names it. */
+function* placesOf(draft: RuleDraft): Generator<{ at: string; condition: Condition }> {
+  for (const [word, group] of [['when', draft.when] as const, ['unless', draft.unless] as const])
+    for (const [i, part] of (group?.of ?? []).entries())
+      if (!isGroup(part)) yield { at: `${word} ${i}`, condition: part };
+      else
+        for (const [n, condition] of part.of.entries())
+          yield { at: `${word} ${i}.${n}`, condition: condition as Condition };
+}
+
 function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: string | null }) {
   const navigate = useNavigate();
   const revision = useMailbox((s) => s.revision);
   const [ids] = useState(() => ({ rule: old?.id ?? commandId(), folder: commandId(), label: commandId() }));
   const [draft, setDraft] = useState<RuleDraft>(old ? draftOf(old) : emptyDraft);
-  const [proposed, setProposed] = useState<Condition[]>([]);
+  const [proposals, setProposals] = useState<RuleProposals | null>(null);
   const [runHere, setRunHere] = useState(true);
   const [saving, setSaving] = useState(false);
   const set = (part: Partial<RuleDraft>) => setDraft((d) => ({ ...d, ...part }));
 
   useEffect(() => {
     if (from === null) return;
-    void mailroom.open(Number(from), true).then((message) => {
-      if (!message) return;
-      const list = suggestions(message);
-      setProposed(list);
-      setDraft((d) => (d.when.some((c) => c.contains) || !list[0] ? d : { ...d, when: [list[0]] }));
+    void mailroom.ruleProposals(Number(from)).then((found) => {
+      setProposals(found);
+      const [first] = found.conditions;
+      if (!first) return;
+      // The likeliest rule stands there ready: one more press saves it.
+      setDraft((d) => {
+        const begun = d.then.length > 0 || d.when.of.some((part) => isGroup(part) || isComplete(part));
+        if (begun) return d;
+        return {
+          ...d,
+          when: { match: 'all', of: [first.condition] },
+          then: [{ do: 'move', place: found.place ?? 'archive' }],
+        };
+      });
     });
   }, [from]);
 
@@ -60,27 +76,37 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
   const edits = read.ok ? read.edits : [];
   const answer = useAnswer(
     () =>
-      read.ok ? mailroom.dryRun(read.edits, ids.rule) : Promise.resolve({ ok: false as const, error: read.error }),
+      read.ok
+        ? mailroom.dryRun(read.edits, ids.rule, ids.rule)
+        : Promise.resolve({ ok: false as const, error: read.error }),
     `${JSON.stringify(edits)} ${revision} ${read.ok ? '' : read.error}`,
     120,
   );
-  const total = answer.value?.ok ? answer.value.report.total : 0;
+  const report = answer.value?.ok ? answer.value.report : null;
+  const counts = new Map<string, number>();
+  if (report && !answer.waiting)
+    for (const { at } of [...placesOf(draft)].filter(({ condition }) => isComplete(condition)))
+      counts.set(at, report.conditions[counts.size] ?? 0);
   const leave = () => void navigate('/rules');
 
   const save = async () => {
     if (!read.ok) return;
     setSaving(true);
-    const says = `${old ? 'Changed' : 'Made'} the rule “${ruleName(read.rule)}”`;
+    const says = `${old ? 'Changed' : 'Made'} the rule “${ruleName(read.rule, setup)}”`;
     const outcome = await mailroom.editSetup(commandId(), read.edits, says, runHere);
     setSaving(false);
     if (tellOutcome(outcome)) leave();
   };
-  const setCondition = (at: number, part: Partial<Condition>) =>
-    set({ when: draft.when.map((c, i) => (i === at ? { ...c, ...part } : c)) });
-  const unused = proposed.filter((p) => !draft.when.some((c) => c.field === p.field && c.contains === p.contains));
+  const asText = (condition: Condition) => JSON.stringify(condition);
+  const present = new Set([...placesOf(draft)].map(({ condition }) => asText(condition)));
+  const unused = proposals?.conditions.filter(({ condition }) => !present.has(asText(condition))) ?? [];
+  const withCondition = (condition: Condition): Group => ({
+    ...draft.when,
+    of: [...draft.when.of.filter((part) => isGroup(part) || isComplete(part)), condition],
+  });
 
   return (
-    <Page title={old ? ruleName(old) : 'New rule'}>
+    <Page title={old ? ruleName(old, setup) : from === null ? 'New rule' : 'Sort mail like this'}>
       <Halves
         left={
           <form
@@ -90,147 +116,49 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
               void save();
             }}
           >
-            <fieldset className="flex flex-col gap-2">
-              <legend className="mb-1 flex items-center gap-2 font-semibold">
-                When
-                {draft.when.length > 1 && (
-                  <select
-                    aria-label="How many of the conditions"
-                    className="select w-auto font-normal select-sm"
-                    value={draft.match}
-                    onChange={(e) => set({ match: e.target.value === 'any' ? 'any' : 'all' })}
-                  >
-                    <option value="all">all of these hold</option>
-                    <option value="any">any of these holds</option>
-                  </select>
-                )}
-              </legend>
-              {draft.when.map((condition, at) => (
-                <div key={at} className="flex items-center gap-2">
-                  <select
-                    aria-label="What it looks at"
-                    className="select w-32 shrink-0 select-sm"
-                    value={condition.field}
-                    onChange={(e) => {
-                      const field = conditionFields.find((f) => f === e.target.value);
-                      if (field) setCondition(at, { field });
-                    }}
-                  >
-                    {conditionFields.map((field) => (
-                      <option key={field} value={field}>
-                        {fieldWords[field]}
-                      </option>
-                    ))}
-                  </select>
-                  <span className="text-sm">contains</span>
-                  <input
-                    aria-label={`Text in ${fieldWords[condition.field]}`}
-                    className="input input-sm min-w-0 flex-1"
-                    value={condition.contains}
-                    maxLength={500}
-                    onChange={(e) => setCondition(at, { contains: e.target.value })}
-                  />
-                  {draft.when.length > 1 && (
-                    <button
-                      type="button"
-                      className="btn btn-square btn-ghost btn-xs"
-                      aria-label="Take this condition off"
-                      onClick={() => set({ when: draft.when.filter((_, i) => i !== at) })}
-                    >
-                      <X size={14} />
-                    </button>
-                  )}
-                </div>
-              ))}
-              <div className="flex flex-wrap gap-2">
-                <button
-                  type="button"
-                  className="btn btn-outline btn-xs"
-                  onClick={() => set({ when: [...draft.when, { field: 'from', contains: '' }] })}
-                >
-                  <Plus size={14} aria-hidden /> Condition
-                </button>
-                {unused.map((condition) => (
+            <GroupFields
+              word="When"
+              group={draft.when}
+              setup={setup}
+              holds={(at) => counts.get(`when ${at}`) ?? null}
+              onChange={(when) => set({ when })}
+            />
+            {unused.length > 0 && (
+              <div className="flex flex-col items-start gap-1" role="group" aria-label="From the message">
+                <span className="quiet text-sm">From the message:</span>
+                {unused.map(({ condition, count: held }) => (
                   <button
-                    key={conditionWords(condition)}
+                    key={asText(condition)}
                     type="button"
                     className="btn h-auto min-h-6 max-w-full py-0.5 text-left font-normal btn-ghost btn-xs"
-                    onClick={() => set({ when: [...draft.when.filter((c) => c.contains), condition] })}
+                    onClick={() => set({ when: withCondition(condition) })}
                   >
                     <Plus size={14} aria-hidden />
-                    <span className="truncate">{conditionWords(condition)}</span>
+                    <span className="truncate">{conditionWords(condition, setup)}</span>
+                    <span className="quiet whitespace-nowrap tabular-nums">{count(held)} here</span>
                   </button>
                 ))}
               </div>
-            </fieldset>
-            <fieldset className="flex flex-col gap-2">
-              <legend className="mb-1 font-semibold">Then</legend>
-              <div className="grid grid-cols-[6.5rem_1fr] items-center gap-2">
-                <label htmlFor="rule-move">move it to</label>
-                <select
-                  id="rule-move"
-                  className="select w-full select-sm"
-                  value={draft.move}
-                  onChange={(e) => set({ move: e.target.value })}
-                >
-                  <option value="">nowhere: it goes on to the Inbox</option>
-                  {movablePlaces(setup).map((place) => (
-                    <option key={place} value={place}>
-                      {placeName(place, setup.folders)}
-                    </option>
-                  ))}
-                  <option value={newOne}>a new folder …</option>
-                </select>
-                {draft.move === newOne && (
-                  <>
-                    <label htmlFor="rule-folder">called</label>
-                    <input
-                      id="rule-folder"
-                      className="input w-full input-sm"
-                      maxLength={100}
-                      value={draft.newFolder}
-                      onChange={(e) => set({ newFolder: e.target.value })}
-                    />
-                  </>
-                )}
-                <label htmlFor="rule-label">label it</label>
-                <select
-                  id="rule-label"
-                  className="select w-full select-sm"
-                  value={draft.label}
-                  onChange={(e) => set({ label: e.target.value })}
-                >
-                  <option value="">with nothing</option>
-                  {setup.labels.map((label) => (
-                    <option key={label.id} value={label.id}>
-                      {label.name}
-                    </option>
-                  ))}
-                  <option value={newOne}>a new label …</option>
-                </select>
-                {draft.label === newOne && (
-                  <>
-                    <label htmlFor="rule-new-label">called</label>
-                    <input
-                      id="rule-new-label"
-                      className="input w-full input-sm"
-                      maxLength={100}
-                      value={draft.newLabel}
-                      onChange={(e) => set({ newLabel: e.target.value })}
-                    />
-                  </>
-                )}
-              </div>
-              <label className="flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-sm"
-                  checked={draft.read}
-                  onChange={(e) => set({ read: e.target.checked })}
-                />
-                mark it read
-              </label>
-            </fieldset>
+            )}
+            {draft.unless ? (
+              <GroupFields
+                word="Unless"
+                group={draft.unless}
+                setup={setup}
+                holds={(at) => counts.get(`unless ${at}`) ?? null}
+                onChange={(unless) => set({ unless })}
+                onRemove={() => set({ unless: null })}
+              />
+            ) : (
+              <button
+                type="button"
+                className="btn self-start btn-ghost btn-xs"
+                onClick={() => set({ unless: { match: 'any', of: [emptyCondition('from', setup)] } })}
+              >
+                <Plus size={14} aria-hidden /> Unless …
+              </button>
+            )}
+            <ActionFields draft={draft} setup={setup} ids={ids} onChange={set} />
             <div>
               <label htmlFor="rule-name" className="mb-1 block font-semibold">
                 Name
@@ -240,23 +168,20 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
                 className="input w-full input-sm"
                 maxLength={200}
                 value={draft.name}
-                placeholder={read.ok ? ruleName({ ...read.rule, name: '' }) : 'named by its conditions'}
+                placeholder={read.ok ? ruleName({ ...read.rule, name: '' }, setup) : 'named by its conditions'}
                 onChange={(e) => set({ name: e.target.value })}
               />
             </div>
-            <label className="flex items-center gap-2">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={runHere}
-                onChange={(e) => setRunHere(e.target.checked)}
-              />
-              Sort the mail here by it too
-            </label>
+            {read.ok && (
+              <p className="border-l-4 border-primary bg-base-200 px-3 py-2 text-sm">
+                {ruleSentence(read.rule, withNew(setup, draft, ids))}
+              </p>
+            )}
+            <RunHere on={runHere} onChange={setRunHere} />
             <div className="flex gap-2">
               <button className="btn btn-primary" disabled={!read.ok || saving}>
                 Save the rule
-                {runHere && total > 0 && ` and sort ${messages(total)}`}
+                {runHere && report !== null && report.total > 0 && ` and sort ${messages(report.total)}`}
               </button>
               <button type="button" className="btn btn-ghost" onClick={leave}>
                 Cancel
@@ -266,15 +191,20 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
         }
         right={
           <DryRunPanel
+            narrow
             answer={answer}
-            setup={{
-              ...setup,
-              folders: [...setup.folders, { id: ids.folder, name: draft.newFolder.trim() || 'the new folder' }],
-            }}
-            none="No message here would change. Mail that you placed by hand, or that an earlier station takes, stays where it is."
+            setup={withNew(setup, draft, ids)}
+            none="No message here would change. Mail that you placed by hand, or that an earlier station or rule takes, stays where it is."
           />
         }
       />
     </Page>
   );
 }
+
+/** The setup with the folder and the label that are still to be made, so that they have names. */
+const withNew = (setup: Setup, draft: RuleDraft, ids: { folder: string; label: string }): Setup => ({
+  ...setup,
+  folders: [...setup.folders, { id: ids.folder, name: draft.newFolder.trim() || 'the new folder' }],
+  labels: [...setup.labels, { id: ids.label, name: draft.newLabel.trim() || 'the new label', ink: 'sea' }],
+});

@@ -1,125 +1,290 @@
-import { ArrowDown, ArrowUp, Plus } from 'lucide-react';
+import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { ArrowDown, ArrowUp, FileCode2, GripVertical, Plus, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
-import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import { conditionWords, ruleName, type Rule } from '../../core/rules/rule';
+import type { Contradiction } from '../../core/rules/reach';
+import type { Rule } from '../../core/rules/rule';
+import { ruleName, ruleSentence } from '../../core/rules/words';
 import type { SetupEdit } from '../../mailroom/api';
+import type { RuleSetReport } from '../../mailroom/rulesApi';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
+import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
-import { Page } from '../ui/Page';
+import { Halves, Page } from '../ui/Page';
+import { useAnswer } from '../ui/useAnswer';
+import { count, messages } from '../ui/words';
 
-/** A rule's actions in words: `moves it to Weather, labels it Alarm`. */
-function actionWords(rule: Rule, setup: Setup): string {
-  return rule.then
-    .map((action) => {
-      if (action.do === 'move') return `moves it to ${placeName(action.place, setup.folders)}`;
-      if (action.do === 'label')
-        return `labels it ${setup.labels.find((l) => l.id === action.label)?.name ?? '(a label that is gone)'}`;
-      return 'marks it read';
-    })
-    .join(', ');
+type RuleReport = RuleSetReport['rules'][number];
+
+const rulePath = (id: string) => `/rules/${encodeURIComponent(id)}`;
+
+function RuleLink({ id, setup }: { id: string; setup: Setup }) {
+  const rule = setup.rules.find((one) => one.id === id);
+  return rule ? (
+    <Link className="link" to={rulePath(id)}>
+      {ruleName(rule, setup)}
+    </Link>
+  ) : (
+    <>a rule that is gone</>
+  );
 }
 
-/** The rules in the order in which they are asked. */
+/** What is odd about a rule: it is never reached, or two contradict. */
+function Oddities({
+  report,
+  contradictions,
+  setup,
+}: {
+  report: RuleReport;
+  contradictions: Contradiction[];
+  setup: Setup;
+}) {
+  const { never } = report;
+  if (!never && contradictions.length === 0) return null;
+  return (
+    <div className="mt-1 flex flex-col border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
+      {never?.why === 'impossible' && <p>Its conditions exclude each other: it can never match.</p>}
+      {never?.why === 'shadowed' && (
+        <p>
+          Never reached: all that it matches is taken before, by{' '}
+          {never.by.map((id, i) => (
+            <span key={id}>
+              {i > 0 && ' and '}“<RuleLink id={id} setup={setup} />”
+            </span>
+          ))}
+          . Move it up, or take it off.
+        </p>
+      )}
+      {contradictions.map(({ first, about }) => (
+        <p key={`${first} ${about}`}>
+          Contradicts “<RuleLink id={first} setup={setup} />
+          ”, which {about === 'ink' ? 'inks' : 'flags'} the same mail differently: the upper one has its way.
+        </p>
+      ))}
+    </div>
+  );
+}
+
+interface RuleItemProps {
+  rule: Rule;
+  at: number;
+  last: boolean;
+  setup: Setup;
+  report: RuleReport | null;
+  contradictions: Contradiction[];
+  onMove: (to: number) => void;
+  edit: (edits: SetupEdit[], says: string) => Promise<boolean>;
+}
+
+function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit }: RuleItemProps) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: rule.id,
+  });
+  const name = ruleName(rule, setup);
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Transform.toString(transform), transition }}
+      className={`flex flex-wrap items-start gap-2 rounded-box border border-base-300 bg-base-100 px-2 py-2 ${rule.on ? '' : 'quiet'} ${isDragging ? 'relative z-10 shadow' : ''}`}
+    >
+      <button
+        ref={setActivatorNodeRef}
+        className="btn cursor-grab touch-none btn-square btn-ghost btn-xs"
+        {...attributes}
+        {...listeners}
+        aria-label={`Drag “${name}”`}
+        title="Drag; or Space, then the arrow keys"
+      >
+        <GripVertical size={14} />
+      </button>
+      <span className="quiet w-5 pt-0.5 text-right tabular-nums">{at + 1}</span>
+      <div className="min-w-52 flex-1">
+        <Link className="link font-semibold" to={rulePath(rule.id)}>
+          {name}
+        </Link>
+        <p className="text-sm">{ruleSentence(rule, setup)}</p>
+        {report && rule.on && (
+          <p className="quiet text-sm tabular-nums">
+            Matches {messages(report.matches)} here
+            {report.acts < report.matches && `, acts on ${count(report.acts)}`}
+            {report.lostTo.length > 0 && (
+              <>
+                ;{' '}
+                {report.lostTo.slice(0, 3).map(({ rule: id, count: lost }, i) => (
+                  <span key={id}>
+                    {i > 0 && ', '}
+                    {count(lost)} taken before by “<RuleLink id={id} setup={setup} />”
+                  </span>
+                ))}
+              </>
+            )}
+            .
+          </p>
+        )}
+        {report && <Oddities report={report} contradictions={contradictions} setup={setup} />}
+      </div>
+      <div className="ml-auto flex items-center">
+        <label className="mr-1 flex items-center gap-1.5 text-sm">
+          <input
+            type="checkbox"
+            className="toggle toggle-sm"
+            checked={rule.on}
+            aria-label={`Rule “${name}” is on`}
+            onChange={(e) =>
+              void edit(
+                [{ list: 'rules', id: rule.id, item: { ...rule, on: e.target.checked } }],
+                `Turned the rule “${name}” ${e.target.checked ? 'on' : 'off'}`,
+              )
+            }
+          />
+          {rule.on ? 'on' : 'off'}
+        </label>
+        <button
+          className="btn btn-square btn-ghost btn-xs"
+          aria-label={`Move “${name}” up`}
+          disabled={at === 0}
+          onClick={() => onMove(at - 1)}
+        >
+          <ArrowUp size={14} />
+        </button>
+        <button
+          className="btn btn-square btn-ghost btn-xs"
+          aria-label={`Move “${name}” down`}
+          disabled={last}
+          onClick={() => onMove(at + 1)}
+        >
+          <ArrowDown size={14} />
+        </button>
+        <button
+          className="btn btn-ghost btn-xs"
+          aria-label={`Take off “${name}”`}
+          onClick={() => void edit([{ list: 'rules', id: rule.id, item: null }], `Took the rule “${name}” off`)}
+        >
+          Take off
+        </button>
+      </div>
+    </li>
+  );
+}
+
+/** The rules in the order in which they are asked, and what the whole set does with the mail here. */
 export function RulesPage() {
   const setup = useMailbox((s) => s.overview?.setup);
+  const revision = useMailbox((s) => s.revision);
+  const answer = useAnswer(() => mailroom.ruleSetReport([]), `${revision}`, 60);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   if (!setup) return null;
   const edit = async (edits: SetupEdit[], says: string) =>
     tellOutcome(await mailroom.editSetup(commandId(), edits, says, false));
   const { rules } = setup;
+  const move = (rule: Rule, to: number) =>
+    void edit([{ list: 'rules', id: rule.id, item: rule, at: to }], `Moved the rule “${ruleName(rule, setup)}”`);
+  const report = answer.value;
+  const odd = report?.rules.filter(({ never }) => never).length ?? 0;
   return (
     <Page
       title="Rules"
       acts={
         <>
           <UndoSpot />
+          <Link className="btn btn-ghost btn-sm" to="/rules/sieve">
+            <FileCode2 size={16} aria-hidden /> As a Sieve script
+          </Link>
           <Link className="btn btn-primary btn-sm" to="/rules/new">
             <Plus size={16} aria-hidden /> New rule
           </Link>
         </>
       }
     >
-      <p className="mb-4 max-w-prose">
-        Rules are asked from the top. The first that moves a message takes it, and those below are not asked. A change
-        here counts for mail to come; open a rule to run it over the mail that is here.
-      </p>
       {rules.length === 0 ? (
-        <p>
-          No rules yet. Open a message and press <strong>Rule from this</strong>, or make a{' '}
+        <p className="max-w-prose">
+          No rules yet. Open a message and press <strong>Sort mail like this</strong>, make a{' '}
           <Link className="link" to="/rules/new">
             new rule
+          </Link>
+          , or{' '}
+          <Link className="link" to="/rules/sieve">
+            bring a Sieve script
           </Link>
           .
         </p>
       ) : (
-        <ol className="flex max-w-4xl flex-col gap-2">
-          {rules.map((rule, at) => {
-            const name = ruleName(rule);
-            const move = (to: number) =>
-              void edit([{ list: 'rules', id: rule.id, item: rule, at: to }], `Moved the rule “${name}”`);
-            return (
-              <li
-                key={rule.id}
-                className={`flex flex-wrap items-start gap-3 rounded-box border border-base-300 px-3 py-2 ${rule.on ? '' : 'quiet'}`}
+        <Halves
+          wide
+          left={
+            <>
+              <p className="max-w-prose text-sm">
+                Rules are asked from the top. The first that moves a message takes it, and those below are not asked.
+              </p>
+              {odd > 0 && (
+                <p className="flex items-center gap-2 text-sm font-semibold text-accent">
+                  <TriangleAlert size={16} aria-hidden /> {odd === 1 ? 'One rule is' : `${odd} rules are`} never
+                  reached.
+                </p>
+              )}
+              <DndContext
+                sensors={sensors}
+                collisionDetection={closestCenter}
+                onDragEnd={({ active, over }) => {
+                  const rule = rules.find(({ id }) => id === active.id);
+                  const to = rules.findIndex(({ id }) => id === over?.id);
+                  if (rule && to >= 0 && rules[to] !== rule) move(rule, to);
+                }}
               >
-                <span className="quiet w-6 pt-0.5 text-right tabular-nums">{at + 1}</span>
-                <div className="min-w-60 flex-1">
-                  <Link className="link font-semibold" to={`/rules/${encodeURIComponent(rule.id)}`}>
-                    {name}
-                  </Link>
-                  <p className="text-sm">
-                    When {rule.when.map(conditionWords).join(rule.match === 'all' ? ' and ' : ' or ')}, then{' '}
-                    {actionWords(rule, setup)}.
-                  </p>
-                </div>
-                <div className="flex items-center gap-1">
-                  <label className="mr-2 flex items-center gap-1.5 text-sm">
-                    <input
-                      type="checkbox"
-                      className="toggle toggle-sm"
-                      checked={rule.on}
-                      aria-label={`Rule “${name}” is on`}
-                      onChange={(e) =>
-                        void edit(
-                          [{ list: 'rules', id: rule.id, item: { ...rule, on: e.target.checked } }],
-                          `Turned the rule “${name}” ${e.target.checked ? 'on' : 'off'}`,
-                        )
-                      }
-                    />
-                    {rule.on ? 'On' : 'Off'}
-                  </label>
-                  <button
-                    className="btn btn-square btn-ghost btn-xs"
-                    disabled={at === 0}
-                    aria-label={`Move “${name}” up`}
-                    onClick={() => move(at - 1)}
-                  >
-                    <ArrowUp size={14} />
-                  </button>
-                  <button
-                    className="btn btn-square btn-ghost btn-xs"
-                    disabled={at === rules.length - 1}
-                    aria-label={`Move “${name}” down`}
-                    onClick={() => move(at + 1)}
-                  >
-                    <ArrowDown size={14} />
-                  </button>
-                  <button
-                    className="btn btn-ghost btn-xs"
-                    aria-label={`Delete the rule “${name}”`}
-                    onClick={() =>
-                      void edit([{ list: 'rules', id: rule.id, item: null }], `Deleted the rule “${name}”`)
-                    }
-                  >
-                    Delete
-                  </button>
-                </div>
-              </li>
-            );
-          })}
-        </ol>
+                <SortableContext items={rules.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+                  <ol className="flex flex-col gap-2" aria-label="Rules in their order">
+                    {rules.map((rule, at) => (
+                      <RuleItem
+                        key={rule.id}
+                        rule={rule}
+                        at={at}
+                        last={at === rules.length - 1}
+                        setup={setup}
+                        report={report?.rules.find(({ id }) => id === rule.id) ?? null}
+                        contradictions={report?.contradictions.filter(({ second }) => second === rule.id) ?? []}
+                        onMove={(to) => move(rule, to)}
+                        edit={edit}
+                      />
+                    ))}
+                  </ol>
+                </SortableContext>
+              </DndContext>
+            </>
+          }
+          right={
+            <div className="flex flex-col gap-3">
+              <DryRunPanel
+                narrow
+                answer={{ ...answer, value: report && { ok: true, report: report.here } }}
+                setup={setup}
+                none="The mail here stands as the rules would have it. Mail that you placed by hand stays where it is."
+              />
+              {report && report.here.total > 0 && (
+                <button
+                  className="btn self-start btn-primary"
+                  onClick={() => void mailroom.runRules(commandId()).then((outcome) => tellOutcome(outcome))}
+                >
+                  Run the rules over the mail here: {messages(report.here.total)}
+                </button>
+              )}
+              <p className="quiet text-sm">
+                A change of a rule counts for mail to come, until they are run over the mail here.
+              </p>
+            </div>
+          }
+        />
       )}
     </Page>
   );

@@ -1,84 +1,84 @@
 import { emptySetup, type Setup } from '../../core/line/setup';
 import type { Rule } from '../../core/rules/rule';
-import type { OpenMessage } from '../../mailroom/api';
-import { draftOf, emptyDraft, newOne, readDraft, suggestions, type RuleDraft } from './draft';
+import { draftOf, emptyCondition, emptyDraft, isComplete, newFolderPlace, readDraft, type RuleDraft } from './draft';
 
-const ids = { rule: 'r', folder: 'f', label: 'l' };
 const setup: Setup = {
   ...emptySetup,
-  folders: [{ id: 'old', name: 'Old' }],
-  labels: [{ id: 'x', name: 'X', ink: 'sea' }],
+  folders: [{ id: 'f', name: 'Fuel' }],
+  labels: [{ id: 'l', name: 'Later', ink: 'sea' }],
 };
-const draft = (part: Partial<RuleDraft>): RuleDraft => ({ ...emptyDraft, ...part });
-const when = [{ field: 'subject' as const, contains: ' fuel ' }];
+const ids = { rule: 'r1', folder: 'f1', label: 'l1' };
+const when: RuleDraft['when'] = { match: 'all', of: [{ field: 'subject', how: 'contains', text: ' fuel ' }] };
+const draft = (part: Partial<RuleDraft>): RuleDraft => ({ ...emptyDraft, when, ...part });
 
-test.each([
-  ['nothing to look for', draft({ move: 'archive' }), 'Say what the rule should look for.'],
+test.each<[Partial<RuleDraft>, RegExp]>([
+  [{ when: emptyDraft.when, then: [{ do: 'read' }] }, /should look for/],
+  [{}, /should do/],
+  [{ then: [{ do: 'move', place: newFolderPlace(ids) }] }, /new folder a name/],
+  [{ then: [{ do: 'label', label: ids.label }], newLabel: ' ' }, /new label a name/],
   [
-    'blanks to look for',
-    draft({ when: [{ field: 'from', contains: '  ' }], read: true }),
-    'Say what the rule should look for.',
+    {
+      then: [{ do: 'read' }],
+      when: { match: 'all', of: [{ field: 'header', name: 'no name', how: 'there', text: '' }] },
+    },
+    /Header field must be the name/,
   ],
-  ['nothing to do', draft({ when }), 'Say what the rule should do.'],
-  ['a folder without a name', draft({ when, move: newOne, newFolder: ' ' }), 'Give the new folder a name.'],
-  ['a label without a name', draft({ when, label: newOne }), 'Give the new label a name.'],
-])('%s is said', (_what, unfinished, error) => {
-  expect(readDraft(unfinished, setup, ids)).toEqual({ ok: false, error });
+])('a draft that lacks something says what', (part, error) => {
+  const read = readDraft(draft(part), setup, ids);
+  expect(read.ok ? '' : read.error).toMatch(error);
 });
 
-test('a new folder and a new label are made before the rule that needs them', () => {
+test('what is not complete is left out, what was typed loses the blanks around it', () => {
   const read = readDraft(
-    draft({ when, move: newOne, newFolder: 'Fuel', label: newOne, newLabel: 'Cost', read: true }),
+    draft({
+      when: {
+        match: 'any',
+        of: [
+          { field: 'subject', how: 'contains', text: ' fuel ' },
+          { field: 'from', how: 'contains', text: ' ' },
+          { match: 'all', of: [{ field: 'date', how: 'on', day: '' }] },
+        ],
+      },
+      unless: { match: 'any', of: [{ field: 'cc', how: 'is', text: '' }] },
+      then: [{ do: 'read' }],
+    }),
     setup,
     ids,
   );
   expect(read).toMatchObject({
     ok: true,
-    rule: {
-      when: [{ field: 'subject', contains: 'fuel' }],
-      then: [{ do: 'label', label: 'l' }, { do: 'read' }, { do: 'move', place: 'folder:f' }],
-    },
-    edits: [
-      // The second label of a setup has the second ink.
-      { list: 'labels', item: { name: 'Cost', ink: 'moss' } },
-      { list: 'folders', item: { name: 'Fuel' } },
-      { list: 'rules', id: 'r' },
-    ],
+    rule: { when: { match: 'any', of: [{ field: 'subject', how: 'contains', text: 'fuel' }] }, unless: null },
   });
 });
 
-test('a rule that is there comes back from its draft as it was', () => {
+test('a new folder and a new label come before the rule that speaks of them', () => {
+  const then: RuleDraft['then'] = [
+    { do: 'label', label: ids.label },
+    { do: 'move', place: newFolderPlace(ids) },
+  ];
+  const read = readDraft(draft({ then, newFolder: ' Oil ', newLabel: 'Now' }), setup, ids);
+  expect(read.ok && read.edits).toMatchObject([
+    { list: 'labels', id: 'l1', item: { name: 'Now', ink: 'moss' } },
+    { list: 'folders', id: 'f1', item: { name: 'Oil' } },
+    { list: 'rules', id: 'r1', item: { then } },
+  ]);
+});
+
+test('a rule becomes a draft and the same rule again', () => {
   const rule: Rule = {
-    id: 'r',
+    id: 'r1',
     name: 'Mine',
     on: false,
-    match: 'any',
-    when: [{ field: 'list', contains: 'a' }],
-    then: [{ do: 'label', label: 'x' }, { do: 'read' }, { do: 'move', place: 'folder:old' }],
+    when: { match: 'none', of: [{ match: 'any', of: [{ field: 'body', how: 'contains', text: 'a' }] }] },
+    unless: { match: 'all', of: [{ field: 'answer' }] },
+    then: [{ do: 'flag', due: 'today' }, { do: 'stop' }],
   };
   expect(readDraft(draftOf(rule), setup, ids)).toMatchObject({ ok: true, rule });
 });
 
-test('what one message suggests, the most telling first', () => {
-  const message = {
-    listId: 'news.x.example',
-    row: {
-      from: { name: '', address: 'a@b.example' },
-      subject: 'Re: Fwd: Berth 4',
-      to: [{ name: '', address: 'me@c.example' }],
-    },
-  } as OpenMessage;
-  expect(suggestions(message)).toEqual([
-    { field: 'list', contains: 'news.x.example' },
-    { field: 'from', contains: 'a@b.example' },
-    { field: 'from', contains: '@b.example' },
-    { field: 'subject', contains: 'Berth 4' },
-    { field: 'to', contains: 'me@c.example' },
-  ]);
-  expect(
-    suggestions({
-      listId: '',
-      row: { from: { name: '', address: '' }, subject: '', to: [] },
-    } as unknown as OpenMessage),
-  ).toEqual([]);
+test('every field has a condition to begin with', () => {
+  expect(isComplete(emptyCondition('every', setup))).toBe(true);
+  expect(isComplete(emptyCondition('age', setup))).toBe(true);
+  expect(isComplete(emptyCondition('from', setup))).toBe(false);
+  expect(isComplete(emptyCondition('account', setup))).toBe(false);
 });

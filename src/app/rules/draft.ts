@@ -1,96 +1,161 @@
 // A rule as it is being written: not yet a rule, and the edits that would make it one.
-import { inks, type Ink, type Place } from '../../core/mail/place';
+import { inks, type Folder, type Label, type Place } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Action, Condition, Rule } from '../../core/rules/rule';
-import type { OpenMessage, SetupEdit } from '../../mailroom/api';
+import {
+  conditionSchema,
+  conditionsOf,
+  isGroup,
+  ruleSchema,
+  type Action,
+  type Condition,
+  type ConditionField,
+  type Group,
+  type Part,
+  type Rule,
+} from '../../core/rules/rule';
+import { fieldWords } from '../../core/rules/words';
+import type { SetupEdit } from '../../mailroom/api';
 
-/** What the selects say for something that is still to be made. */
-export const newOne = 'new';
+/** Ids of what may still have to be made; they are new, and kept by the caller. */
+export interface DraftIds {
+  rule: string;
+  folder: string;
+  label: string;
+}
 
 export interface RuleDraft {
   name: string;
   on: boolean;
-  match: Rule['match'];
-  when: Condition[];
-  /** A place, {@link newOne} for a new folder, or empty for no move. */
-  move: string;
+  when: Group;
+  unless: Group | null;
+  then: Action[];
+  /** The names of a new folder and a new label that the actions speak of by their ids. */
   newFolder: string;
-  /** A label's id, {@link newOne} for a new label, or empty for none. */
-  label: string;
   newLabel: string;
-  read: boolean;
+}
+
+/** A condition on something, still without what it looks for. */
+export function emptyCondition(field: ConditionField, setup: Setup): Condition {
+  switch (field) {
+    case 'from':
+    case 'to':
+    case 'cc':
+    case 'recipient':
+    case 'subject':
+    case 'body':
+    case 'list':
+      return { field, how: 'contains', text: '' };
+    case 'header':
+      return { field, name: '', how: 'contains', text: '' };
+    case 'size':
+      return { field, how: 'over', bytes: 1_000_000 };
+    case 'attachment':
+      return { field, how: 'any', text: '' };
+    case 'date':
+      return { field, how: 'before', day: '' };
+    case 'age':
+      return { field, how: 'over', days: 14 };
+    case 'account':
+      return { field, account: setup.accounts[0]?.id ?? '' };
+    case 'standing':
+      return { field, is: 'safe' };
+    case 'score':
+      return { field, how: 'over', score: 50 };
+    case 'addressed':
+      return { field, is: 'alone' };
+    case 'answer':
+    case 'every':
+      return { field };
+  }
 }
 
 export const emptyDraft: RuleDraft = {
   name: '',
   on: true,
-  match: 'all',
-  when: [{ field: 'subject', contains: '' }],
-  move: '',
+  when: { match: 'all', of: [{ field: 'subject', how: 'contains', text: '' }] },
+  unless: null,
+  then: [],
   newFolder: '',
-  label: '',
   newLabel: '',
-  read: false,
 };
 
-export function draftOf(rule: Rule): RuleDraft {
-  const move = rule.then.find((a) => a.do === 'move');
-  const label = rule.then.find((a) => a.do === 'label');
-  return {
-    ...emptyDraft,
-    name: rule.name,
-    on: rule.on,
-    match: rule.match,
-    when: rule.when,
-    move: move?.do === 'move' ? move.place : '',
-    label: label?.do === 'label' ? label.label : '',
-    read: rule.then.some((a) => a.do === 'read'),
-  };
+export const draftOf = ({ name, on, when, unless, then }: Rule): RuleDraft => ({
+  ...emptyDraft,
+  name,
+  on,
+  when,
+  unless,
+  then,
+});
+
+/** Whether a condition says what it looks for. */
+export function isComplete(condition: Condition): boolean {
+  switch (condition.field) {
+    case 'header':
+      return condition.name.trim() !== '' && (condition.how === 'there' || condition.text.trim() !== '');
+    case 'attachment':
+      return condition.how === 'any' || condition.text.trim() !== '';
+    case 'date':
+      return condition.day !== '';
+    case 'account':
+      return condition.account !== '';
+    default:
+      return !('text' in condition) || condition.text.trim() !== '';
+  }
 }
 
-/** The conditions that one message suggests, the most telling first. */
-export function suggestions(message: OpenMessage): Condition[] {
-  const out: Condition[] = [];
-  if (message.listId) out.push({ field: 'list', contains: message.listId });
-  const { address } = message.row.from;
-  if (address) {
-    out.push({ field: 'from', contains: address });
-    const domain = address.slice(address.lastIndexOf('@'));
-    if (domain.length > 1) out.push({ field: 'from', contains: domain });
-  }
-  const subject = message.row.subject.replace(/^((re|fwd?|sv|aw)\s*:\s*)+/i, '').trim();
-  if (subject) out.push({ field: 'subject', contains: subject.slice(0, 80) });
-  for (const { address: to } of message.row.to.slice(0, 2)) if (to) out.push({ field: 'to', contains: to });
-  return out;
+/** A condition as it is saved: without blanks around what was typed. */
+function trimmed(condition: Condition): Condition {
+  const text = 'text' in condition ? { text: condition.text.trim() } : {};
+  const name = 'name' in condition ? { name: condition.name.trim() } : {};
+  return { ...condition, ...text, ...name };
+}
+
+/** A group without what is not complete yet; null where nothing is left of it. */
+function complete(group: Group): Group | null {
+  const of = group.of.flatMap((part: Part): Part[] => {
+    if (!isGroup(part)) return isComplete(part) ? [trimmed(part)] : [];
+    const inner = (part.of as Condition[]).filter(isComplete).map(trimmed);
+    return inner.length ? [{ match: part.match, of: inner }] : [];
+  });
+  return of.length ? { match: group.match, of } : null;
 }
 
 export type DraftResult = { ok: true; rule: Rule; edits: SetupEdit[] } | { ok: false; error: string };
 
-/** The rule and the edits of a draft, or what it still lacks, in a sentence. `ids` are new and kept by the caller. */
-export function readDraft(
-  draft: RuleDraft,
-  setup: Setup,
-  ids: { rule: string; folder: string; label: string },
-): DraftResult {
-  const when = draft.when.map((c) => ({ ...c, contains: c.contains.trim() })).filter((c) => c.contains);
-  if (when.length === 0) return { ok: false, error: 'Say what the rule should look for.' };
+/** The rule and the edits of a draft, or what it still lacks, in a sentence. */
+export function readDraft(draft: RuleDraft, setup: Setup, ids: DraftIds): DraftResult {
+  const when = complete(draft.when);
+  if (!when) return { ok: false, error: 'Say what the rule should look for.' };
+  if (draft.then.length === 0) return { ok: false, error: 'Say what the rule should do.' };
   const edits: SetupEdit[] = [];
-  const then: Action[] = [];
-  if (draft.label === newOne) {
+  if (draft.then.some((action) => action.do === 'label' && action.label === ids.label)) {
     const name = draft.newLabel.trim();
     if (!name) return { ok: false, error: 'Give the new label a name.' };
-    const ink: Ink = inks[setup.labels.length % inks.length];
-    edits.push({ list: 'labels', id: ids.label, item: { id: ids.label, name, ink } });
-    then.push({ do: 'label', label: ids.label });
-  } else if (draft.label) then.push({ do: 'label', label: draft.label });
-  if (draft.read) then.push({ do: 'read' });
-  if (draft.move === newOne) {
+    const item: Label = { id: ids.label, name, ink: inks[setup.labels.length % inks.length] };
+    edits.push({ list: 'labels', id: ids.label, item });
+  }
+  if (draft.then.some((action) => action.do === 'move' && action.place === newFolderPlace(ids))) {
     const name = draft.newFolder.trim();
     if (!name) return { ok: false, error: 'Give the new folder a name.' };
-    edits.push({ list: 'folders', id: ids.folder, item: { id: ids.folder, name } });
-    then.push({ do: 'move', place: `folder:${ids.folder}` });
-  } else if (draft.move) then.push({ do: 'move', place: draft.move as Place });
-  if (then.length === 0) return { ok: false, error: 'Say what the rule should do.' };
-  const rule: Rule = { id: ids.rule, name: draft.name.trim(), on: draft.on, match: draft.match, when, then };
+    const item: Folder = { id: ids.folder, name };
+    edits.push({ list: 'folders', id: ids.folder, item });
+  }
+  const unless = draft.unless && complete(draft.unless);
+  for (const condition of conditionsOf({ when, unless })) {
+    const checked = conditionSchema.safeParse(condition);
+    if (!checked.success)
+      return { ok: false, error: `${fieldWords[condition.field]} ${checked.error.issues[0].message}.` };
+  }
+  const rule = ruleSchema.parse({
+    id: ids.rule,
+    name: draft.name.trim(),
+    on: draft.on,
+    when,
+    unless,
+    then: draft.then,
+  });
   return { ok: true, rule, edits: [...edits, { list: 'rules', id: rule.id, item: rule }] };
 }
+
+export const newFolderPlace = (ids: DraftIds): Place => `folder:${ids.folder}`;

@@ -1,7 +1,9 @@
 // What the person is doing at the desk: what is ticked, what was just done.
 import { create } from 'zustand';
 import type { Act, Outcome, Selection, View } from '../../mailroom/api';
+import type { Habit } from '../../mailroom/rulesApi';
 import { mailroom } from '../../mailroom/client';
+import { prefer, usePreferences } from './preferences';
 
 /** Something said to the person: what was done, or why it could not be. */
 export interface Notice {
@@ -18,6 +20,12 @@ interface DeskState {
   /** The last message ticked, from which a range goes. */
   anchor: number | null;
   notice: Notice | null;
+  /** The position of the lane in which the person is. */
+  lane: number;
+  /** The message that is being answered, and whether to all; null where none is. */
+  answering: { id: number; all: boolean } | null;
+  /** A move that was made again and again by hand, while a rule is offered for it. */
+  habit: Habit | null;
   /** “Why here” is open, for whichever message is. */
   whyOpen: boolean;
 }
@@ -27,6 +35,9 @@ export const useDesk = create<DeskState>(() => ({
   allOf: null,
   anchor: null,
   notice: null,
+  lane: 0,
+  answering: null,
+  habit: null,
   whyOpen: false,
 }));
 
@@ -47,6 +58,10 @@ export const tickAll = (view: View) => useDesk.setState({ allOf: view, ticked: n
 
 export const say = (notice: Notice | null) => useDesk.setState({ notice });
 
+export const goToLane = (lane: number) => useDesk.setState({ lane });
+
+export const startAnswering = (answering: DeskState['answering']) => useDesk.setState({ answering });
+
 export const toggleWhy = () => useDesk.setState(({ whyOpen }) => ({ whyOpen: !whyOpen }));
 
 /** A new id for a command. */
@@ -59,9 +74,43 @@ export function tellOutcome(outcome: Outcome, undoable = true): boolean {
   return outcome.ok;
 }
 
+type MoveAway = (selection: Selection, act: Act) => Promise<void>;
+let moveAway: MoveAway | null = null;
+
+/** Carries out acts on the desk while it is there, so that it can go on from what leaves. */
+export function attendActs(attend: MoveAway): () => void {
+  moveAway = attend;
+  return () => {
+    if (moveAway === attend) moveAway = null;
+  };
+}
+
+/** Carries out an act on behalf of whatever is on the screen: by the desk where it is there. */
+export async function act(selection: Selection, what: Act): Promise<void> {
+  if (moveAway) await moveAway(selection, what);
+  else await runAct(selection, what);
+}
+
 /** Carries out an act and tells of it. */
 export async function runAct(selection: Selection, act: Act): Promise<boolean> {
-  return tellOutcome(await mailroom.act(commandId(), selection, act));
+  const done = tellOutcome(await mailroom.act(commandId(), selection, act));
+  if (done && act.do === 'move' && act.place.startsWith('folder:')) void offerRule(selection, act);
+  return done;
+}
+
+export const leaveHabit = () => useDesk.setState({ habit: null });
+
+/** Offers a rule for a move that has become a habit: once for each, and not where the person wants no offers. */
+async function offerRule(selection: Selection, { place }: Extract<Act, { do: 'move' }>): Promise<void> {
+  const ids = 'ids' in selection ? selection.ids : 'conversationsOf' in selection ? selection.conversationsOf : [];
+  if (!usePreferences.getState().offers || ids.length === 0) return;
+  const habit = await mailroom.habit([...ids], place);
+  if (!habit) return;
+  const key = `${habit.of} ${habit.place}`;
+  const { offered } = usePreferences.getState();
+  if (offered.includes(key)) return;
+  prefer({ offered: [...offered.slice(-500), key] });
+  useDesk.setState({ habit });
 }
 
 /** Takes an entry of the Logbook back and tells of it. */

@@ -1,6 +1,7 @@
 // What the screen knows of the mailbox as a whole: its counts and setup, never its mail.
 import { create } from 'zustand';
-import type { ImportProgress, ImportReport, Overview } from '../../mailroom/api';
+import type { Overview } from '../../mailroom/api';
+import type { ImportProgress, ImportReport } from '../../mailroom/inOutApi';
 import { mailroom, onMailroom } from '../../mailroom/client';
 
 interface MailboxState {

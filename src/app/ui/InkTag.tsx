@@ -1,3 +1,4 @@
+import { inkTags, type Ink } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
 
 /** A label as its ink tag. A label that is gone is not shown. */
@@ -9,3 +10,10 @@ export function InkTag({ id, setup }: { id: string; setup: Setup }) {
     </span>
   ) : null;
 }
+
+/** An ink by its two-letter tag: what a row or a legend shows beside the colour. */
+export const InkMark = ({ ink }: { ink: Ink }) => (
+  <span className={`ink-mark ink-${ink}`} title={`Ink: ${ink}`} aria-label={`Ink ${ink}`} role="img">
+    {inkTags[ink]}
+  </span>
+);

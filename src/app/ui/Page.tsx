@@ -13,7 +13,7 @@ export function Page({ title, acts, children }: PageProps) {
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
       <header className="flex min-h-14 flex-wrap items-center gap-3 border-b border-base-300 px-5 py-2">
         <h1 className="text-xl font-semibold">{title}</h1>
-        <div className="ml-auto flex flex-wrap gap-2">{acts}</div>
+        <div className="ml-auto flex max-w-full min-w-0 flex-wrap gap-2">{acts}</div>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{children}</div>
     </main>
@@ -21,9 +21,13 @@ export function Page({ title, acts, children }: PageProps) {
 }
 
 /** What decides on the left, what it does to the mail here on the right; one under the other where it is narrow. */
-export function Halves({ left, right }: { left: ReactNode; right: ReactNode }) {
+export function Halves({ left, right, wide = false }: { left: ReactNode; right: ReactNode; wide?: boolean }) {
+  // Where what decides is itself a list, it has the larger part.
+  const columns = wide
+    ? 'xl:grid-cols-[minmax(26rem,1fr)_minmax(22rem,26rem)]'
+    : 'lg:grid-cols-[minmax(22rem,33rem)_minmax(0,1fr)]';
   return (
-    <div className="grid gap-6 lg:grid-cols-[minmax(20rem,26rem)_minmax(0,1fr)]">
+    <div className={`grid gap-6 ${columns}`}>
       <div className="flex flex-col gap-4">{left}</div>
       <div className="min-w-0">{right}</div>
     </div>

@@ -1,5 +1,5 @@
 // How times are written, everywhere the same.
-import { format, isSameDay, isSameYear, subDays } from 'date-fns';
+import { addDays, endOfDay, format, isSameDay, isSameYear, subDays } from 'date-fns';
 
 /** A time in short, as a row shows it: `14:05` today, `Tue` in the last six days, `3 Sep`, `3 Sep 2002`. */
 export function shortTime(time: number, now: number): string {
@@ -10,6 +10,18 @@ export function shortTime(time: number, now: number): string {
 
 /** A time exactly: `Tue 3 Sep 2026, 14:05`. */
 export const exactTime = (time: number): string => format(time, 'EEE d MMM yyyy, HH:mm');
+
+/** When something is due, in short: `today 15:00`, `tomorrow`, `Fri 27 Nov`, and `late since …` once it is past. */
+export function dueWords(due: number, now: number): string {
+  const day = isSameDay(due, now)
+    ? 'today'
+    : isSameDay(due, addDays(now, 1))
+      ? 'tomorrow'
+      : format(due, isSameYear(due, now) ? 'EEE d MMM' : 'd MMM yyyy');
+  // The last moment of a day stands for the whole of it.
+  const words = due === endOfDay(due).getTime() ? day : `${day} ${format(due, 'HH:mm')}`;
+  return due < now ? `late since ${words}` : words;
+}
 
 /** A day: `3 Sep 2026`. */
 export const dayOf = (time: number): string => format(time, 'd MMM yyyy');

@@ -1,13 +1,37 @@
 // Words that several views say, with their numbers.
 import type { Place } from '../../core/mail/place';
+import { inTree, pathOf } from '../../core/mail/nesting';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { View } from '../../mailroom/api';
+import type { ConversationCounts, View } from '../../mailroom/api';
 
-export const count = (n: number): string => n.toLocaleString('en');
+/** A number with its thousands parted: `12,345`. Written by hand, since Intl takes longer than the first rows may. */
+export const count = (n: number): string => String(n).replace(/\B(?=(\d{3})+$)/g, ',');
 
 /** `1 message`, `12 messages`. */
 export const messages = (n: number): string => `${count(n)} message${n === 1 ? '' : 's'}`;
+
+/** What a conversation holds, each number with what it counts: `3 received · 1 own · 2 flagged · 1 late`. */
+export function conversationWords({ received, own, flagged, late }: ConversationCounts): string {
+  const parts: [number, string][] = [
+    [received, 'received'],
+    [own, 'own'],
+    [flagged, 'flagged'],
+    [late, 'late'],
+  ];
+  return parts
+    .filter(([n]) => n > 0)
+    .map(([n, word]) => `${count(n)} ${word}`)
+    .join(' · ');
+}
+
+/** A place as a choice names it: a folder with all that it stands within. */
+export const placePath = (place: Place, setup: Setup): string =>
+  place.startsWith('folder:') ? pathOf(setup.folders, place.slice(7)) : placeName(place, setup.folders);
+
+/** A label with all that it stands within; one that is gone is said to be. */
+export const labelName = (id: string, setup: Setup): string =>
+  setup.labels.some((label) => label.id === id) ? pathOf(setup.labels, id) : 'a label that is gone';
 
 /** A view's name as a heading. */
 export function viewName(view: View, setup: Setup): string {
@@ -25,5 +49,5 @@ export function viewExists(view: View, setup: Setup): boolean {
 
 /** The places that a message can be moved to, in their order. */
 export function movablePlaces(setup: Setup): Place[] {
-  return ['inbox', 'archive', ...setup.folders.map((f): Place => `folder:${f.id}`), 'junk', 'bin'];
+  return ['inbox', 'archive', ...inTree(setup.folders).map(({ item }): Place => `folder:${item.id}`), 'junk', 'bin'];
 }

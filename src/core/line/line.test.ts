@@ -29,8 +29,8 @@ const rule = (id: string, part: Partial<Rule>): Rule => ({
   id,
   name: '',
   on: true,
-  match: 'all',
-  when: [{ field: 'subject', contains: id }],
+  when: { match: 'all', of: [{ field: 'subject', how: 'contains', text: id }] },
+  unless: null,
   then: [{ do: 'move', place: 'archive' }],
   ...part,
 });
@@ -48,8 +48,11 @@ describe('the sorting line', () => {
       place: 'inbox',
       labels: [],
       read: false,
+      ink: null,
+      flag: null,
       trace: [
-        { station: 'register', by: null, says: 'No entry for its sender.' },
+        { station: 'register', by: null, says: 'No entry for it.' },
+        { station: 'junk', by: 'junk', says: 'The filter is off.' },
         { station: 'rules', by: null, says: 'There are no rules.' },
         { station: 'inbox', by: null, says: 'No station took it, so it came to the Inbox.' },
       ],
@@ -60,7 +63,7 @@ describe('the sorting line', () => {
     const line = new Line(
       setup({
         register: [entry('b.test', 'blocked')],
-        rules: [rule('x', { when: [{ field: 'from', contains: 'b.test' }] })],
+        rules: [rule('x', { when: { match: 'all', of: [{ field: 'from', how: 'contains', text: 'b.test' }] } })],
       }),
     );
     const { place, trace } = line.decide(envelope({ From: 'a@b.test' }));
@@ -76,7 +79,7 @@ describe('the sorting line', () => {
     );
     expect(line.decide(envelope({ From: 'a@b.test', Subject: 'about x' }))).toMatchObject({
       place: 'archive',
-      trace: [{ says: 'a@b.test is Safe: never Junk.' }, { by: 'rule:x' }],
+      trace: [{ says: 'a@b.test is Safe: never Junk.' }, { by: 'junk' }, { by: 'rule:x' }],
     });
   });
 
@@ -85,26 +88,32 @@ describe('the sorting line', () => {
       setup({
         rules: [
           rule('one', {
-            when: [{ field: 'to', contains: 'DESK' }],
+            when: { match: 'all', of: [{ field: 'recipient', how: 'contains', text: 'DESK' }] },
             then: [{ do: 'label', label: 'l' }, { do: 'read' }],
           }),
           rule('two', {
             name: 'Fuel',
-            match: 'any',
-            when: [
-              { field: 'list', contains: 'nope' },
-              { field: 'subject', contains: 'fuel' },
-            ],
+            when: {
+              match: 'any',
+              of: [
+                { field: 'list', how: 'contains', text: 'nope' },
+                { field: 'subject', how: 'contains', text: 'fuel' },
+              ],
+            },
             then: [{ do: 'move', place: 'folder:f' }],
           }),
-          rule('three', { when: [{ field: 'subject', contains: 'fuel' }], then: [{ do: 'move', place: 'bin' }] }),
+          rule('three', {
+            when: { match: 'all', of: [{ field: 'subject', how: 'contains', text: 'fuel' }] },
+            then: [{ do: 'move', place: 'bin' }],
+          }),
         ],
       }),
     );
     const decision = line.decide(envelope({ From: 'a@b.test', To: 'Ops', Cc: 'desk@c.test', Subject: 'Fuel again' }));
     expect(decision).toMatchObject({ place: 'folder:f', labels: ['l'], read: true });
     expect(decision.trace.map((t) => t.says)).toEqual([
-      'No entry for its sender.',
+      'No entry for it.',
+      'The filter is off.',
       '“To or Cc contains “DESK”” labelled it Later, marked it read (To or Cc contains “DESK”).',
       '“Fuel” moved it to Fuel (Subject contains “fuel”).',
     ]);
@@ -116,7 +125,7 @@ describe('the sorting line', () => {
     const orphan = new Line(setup({ folders: [], rules: [rule('x', { then: [{ do: 'move', place: 'folder:f' }] })] }));
     const { place, trace } = orphan.decide(envelope({ Subject: 'x' }));
     expect(place).toBe('inbox');
-    expect(trace[1].says).toMatch(/its folder is gone/);
+    expect(trace[2].says).toMatch(/its folder is gone/);
   });
 
   test('every message has one place, safe mail is never junk by the Register, and the last line of the trace took it', () => {
@@ -136,6 +145,59 @@ describe('the sorting line', () => {
         if (safe) expect(decision.place).not.toBe('junk');
         const last = decision.trace.at(-1)?.station;
         expect(last).toBe({ junk: 'register', archive: 'rules', inbox: 'inbox' }[decision.place as string]);
+      }),
+    );
+  });
+});
+
+describe('the junk filter’s station', () => {
+  const on = (part: Partial<Setup['junk']> = {}, rest: Partial<Setup> = {}) =>
+    new Line(setup({ junk: { ...emptySetup.junk, strictness: 10, ...part }, ...rest }));
+  const mail = envelope({ From: 'a@b.test', Subject: 'x' });
+
+  test.each([
+    ['below the line', { score: 89 }, 'inbox', 'Score 89 of 100: below your line at 90.'],
+    ['at the line', { score: 90 }, 'junk', 'Score 90 of 100: at or above your line at 90, so it went to Junk.'],
+    ['not judged', {}, 'inbox', 'It was not judged.'],
+    ['written to', { score: 99, writtenTo: true }, 'inbox', 'Not asked, because you wrote to a@b.test.'],
+  ])('%s', (_what, knowledge, place, says) => {
+    const decision = on().decide(mail, knowledge);
+    expect(decision.place).toBe(place);
+    expect(decision.trace[1]).toEqual({ station: 'junk', by: 'junk', says });
+  });
+
+  test('contacts, safe entries and the Bin', () => {
+    const contacts = [{ id: 'c', name: '', address: 'a@b.test' }];
+    expect(on({}, { contacts }).decide(mail, { score: 99 }).place).toBe('inbox');
+    expect(on({ contactsSafe: false }, { contacts }).decide(mail, { score: 99 }).place).toBe('junk');
+    expect(on({ toBin: true }).decide(mail, { score: 99 })).toMatchObject({ place: 'bin' });
+    const safe = on({}, { register: [entry('b.test', 'safe')] }).decide(mail, { score: 99 });
+    expect(safe.trace[1].says).toBe('Not asked, because the domain b.test is Safe.');
+    expect(safe.place).toBe('inbox');
+  });
+
+  test('what it takes no rule is asked about; what it lets pass goes on to them', () => {
+    const rules = [rule('x', {})];
+    expect(on({}, { rules }).decide(mail, { score: 95 }).place).toBe('junk');
+    expect(on({}, { rules }).decide(mail, { score: 5 }).place).toBe('archive');
+  });
+
+  test('a safe sender’s mail is never junk, a message has exactly one place, and a stricter line never lets more pass', () => {
+    const some = fc.record({
+      strictness: fc.integer({ min: 0, max: 99 }),
+      score: fc.integer({ min: 0, max: 100 }),
+      standing: fc.constantFrom<Entry['standing'] | null>('safe', 'blocked', null),
+      writtenTo: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(some, ({ strictness, score, standing, writtenTo }) => {
+        const register = standing ? [entry('b.test', standing)] : [];
+        const place = (by: number) => on({ strictness: by }, { register }).decide(mail, { score, writtenTo }).place;
+        expect(['inbox', 'junk']).toContain(place(strictness));
+        if (standing === 'safe') expect(place(strictness)).toBe('inbox');
+        if (standing === 'blocked') expect(place(strictness)).toBe('junk');
+        if (strictness > 0 && strictness < 99 && place(strictness) === 'junk')
+          expect(place(strictness + 1)).toBe('junk');
       }),
     );
   });
@@ -204,7 +266,7 @@ describe('the setup', () => {
 
   test.each([
     ['no JSON', '{', /^no JSON: /],
-    ['a newer version', { ...good, version: 2 }, /^version 2 is newer than this program reads \(1\)$/],
+    ['a newer version', { ...good, version: 3 }, /^version 3 is newer than this program reads \(2\)$/],
     ['another document', { hello: 1 }, /^format: /],
     ['a missing part', { ...good, rules: undefined }, /^rules: /],
     [
@@ -224,13 +286,13 @@ describe('the setup', () => {
     ],
     [
       'a rule without conditions',
-      { ...good, rules: [rule('x', { when: [] })] },
-      /^rules\[0\]\.when: needs at least one condition$/,
+      { ...good, rules: [rule('x', { when: { match: 'all', of: [] } })] },
+      /^rules\[0\]\.when\.of: needs at least one condition$/,
     ],
     [
       'an entry not in its normal form',
       { ...good, register: [{ ...entry('b.test', 'safe'), value: 'B.test' }] },
-      /should be the domain “b\.test”/,
+      /should be “b\.test”/,
     ],
     [
       'an entry twice',

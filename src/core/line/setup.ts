@@ -1,19 +1,33 @@
 // The setup: everything that the person has decided for good, as one document with a version (docs/setup.md).
 import { z } from 'zod';
+import { readModel } from '../junk/modelFile';
+import { accountSchema } from '../mail/account';
+import { nestingTrouble } from '../mail/nesting';
 import { folderSchema, labelSchema } from '../mail/place';
+import { decodeBase64 } from '../mail/transfer';
+import { freshJunkSettings, junkSettingsSchema } from '../junk/settings';
 import { ruleSchema } from '../rules/rule';
-import { entrySchema, parseEntry } from '../senders/register';
+import { laneSchema } from '../search/lane';
+import { contactSchema } from '../senders/contact';
+import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/register';
+import { toldSchema } from '../senders/telling';
 
-/** The version that is written. Older ones are taken up in {@link parseSetup}. */
-export const setupVersion = 1;
+/** The version that is written. Version 1 had rules without “unless”, which are taken up as they are read. */
+export const setupVersion = 2;
 
 export const setupSchema = z.object({
   format: z.literal('wide-sort-setup'),
-  version: z.literal(setupVersion),
+  version: z.preprocess((version) => (version === 1 ? setupVersion : version), z.literal(setupVersion)),
   register: z.array(entrySchema).max(100_000),
   rules: z.array(ruleSchema).max(5_000),
   folders: z.array(folderSchema).max(5_000),
   labels: z.array(labelSchema).max(5_000),
+  accounts: z.array(accountSchema).max(100).default([]),
+  lanes: z.array(laneSchema).max(1_000).default([]),
+  /** Of what the person wants to be told when it arrives. */
+  told: z.array(toldSchema).max(5_000).default([]),
+  contacts: z.array(contactSchema).max(100_000).default([]),
+  junk: junkSettingsSchema.default(freshJunkSettings),
 });
 export type Setup = z.infer<typeof setupSchema>;
 
@@ -25,6 +39,11 @@ export const emptySetup: Setup = {
   rules: [],
   folders: [],
   labels: [],
+  accounts: [],
+  lanes: [],
+  told: [],
+  contacts: [],
+  junk: freshJunkSettings,
 };
 
 export type SetupResult = { ok: true; setup: Setup } | { ok: false; error: string };
@@ -41,13 +60,28 @@ function contradiction(setup: Setup): string | null {
   const labels = new Set(setup.labels.map((l) => l.id));
   const values = new Set<string>();
   for (const [i, entry] of setup.register.entries()) {
-    const read = parseEntry(entry.value);
+    const read = parseEntryOf(entry.kind, entry.value);
     if (!read.ok) return `register[${i}].value: ${read.error}`;
-    if (read.kind !== entry.kind || read.value !== entry.value)
-      return `register[${i}].value: “${entry.value}” should be the ${read.kind} “${read.value}”`;
+    if (read.value !== entry.value) return `register[${i}].value: “${entry.value}” should be “${read.value}”`;
+    if (entry.except?.length && !(entry.value === everything && allButKinds.includes(entry.kind)))
+      return `register[${i}].except: only an entry for all can have exceptions`;
     const key = `${entry.kind} ${entry.value}`;
     if (values.has(key)) return `register[${i}].value: “${entry.value}” stands in the Register twice`;
     values.add(key);
+  }
+  if (setup.junk.carried !== null) {
+    const model = readModel(decodeBase64(new TextEncoder().encode(setup.junk.carried)));
+    if (!model.ok) return `junk.carried: ${model.error}`;
+  }
+  const addresses = new Set<string>();
+  for (const [i, { address }] of setup.accounts.entries()) {
+    if (address !== address.toLowerCase()) return `accounts[${i}].address: “${address}” should be in lower case`;
+    if (addresses.has(address)) return `accounts[${i}].address: “${address}” stands there twice`;
+    addresses.add(address);
+  }
+  for (const list of ['folders', 'labels'] as const) {
+    const trouble = nestingTrouble(setup[list]);
+    if (trouble) return `${list}[${trouble.at}].parent: ${trouble.says}`;
   }
   for (const [i, rule] of setup.rules.entries())
     for (const [j, action] of rule.then.entries()) {

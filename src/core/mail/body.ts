@@ -85,6 +85,17 @@ export function attachmentBytes(raw: Uint8Array, structure: Structure, index: nu
   return part ? decodeTransfer(raw.subarray(part.start, part.end), part.encoding) : null;
 }
 
+/** Everything that a message carries besides its text, decoded: attachments, and pictures within the text. */
+export function filesOf(raw: Uint8Array, structure: Structure): { name: string; type: string; bytes: Uint8Array }[] {
+  return leaves(structure.root)
+    .filter((part) => isAttachment(part) || !part.type.startsWith('text/'))
+    .map((part) => ({
+      name: part.filename ?? '',
+      type: part.type,
+      bytes: decodeTransfer(raw.subarray(part.start, part.end), part.encoding),
+    }));
+}
+
 /** A picture that an HTML body shows by its Content-ID (RFC 2392). */
 export interface InlinePicture {
   contentId: string;

@@ -2,11 +2,11 @@
 import { z } from 'zod';
 import { parseAddresses, type Address } from './address';
 import { attachmentList, bodyText } from './body';
-import { byteText } from './charset';
 import { parseDate } from './date';
 import { decodeEncodedWords } from './encodedWord';
 import { fieldValue, type HeaderField } from './header';
-import { isAttachment, leaves, parseStructure } from './structure';
+import { scriptOf } from './script';
+import { isAttachment, leaves, parseStructure, type Structure } from './structure';
 import { isCutBase64 } from './transfer';
 
 const addressSchema = z.object({ name: z.string(), address: z.string() });
@@ -22,10 +22,32 @@ export const envelopeSchema = z.object({
   cc: z.array(addressSchema),
   replyTo: z.array(addressSchema),
   subject: z.string(),
+  /**
+   * The fields as they are written: decoded, each on a line of its own where there are several. The subject only where
+   * that is another text. Absent from what was stored before rules looked at them.
+   */
+  written: z
+    .object({
+      from: z.string(),
+      to: z.string(),
+      cc: z.string(),
+      subject: z.string().optional(),
+      /** The addresses of its other authors, where From names several (RFC 5322, section 3.6.2). */
+      others: z.array(z.string()).optional(),
+    })
+    .optional(),
   /** The identifier of List-Id, in lower case (RFC 2919); empty where the message came by no list. */
   listId: z.string(),
   /** Message-IDs that it answers, oldest first, from References and In-Reply-To (RFC 5322, section 3.6.4). */
   references: z.array(z.string()),
+  /** The address by which it came: Delivered-To, or the “for” of its last Received field; empty where neither says. */
+  deliveredTo: z.string().default(''),
+  /** Sent by a machine of its own accord (RFC 3834, section 5). */
+  automatic: z.boolean().default(false),
+  /** The character set that its text declares, in lower case; empty where it declares none. */
+  charset: z.string().default(''),
+  /** The writing system of its subject and text, a code of ISO 15924; empty where it has no letters. */
+  script: z.string().default(''),
   attachments: z.array(z.object({ name: z.string().nullable(), type: z.string(), size: z.number() })),
   /** The first words of its text, at most 160 characters. */
   preview: z.string(),
@@ -43,6 +65,7 @@ export type Envelope = z.infer<typeof envelopeSchema>;
 const mostRecipients = 2_000;
 const mostReferences = 1_000;
 const longestText = 2_000;
+const longestWritten = 20_000;
 
 /** Characters that would turn the rest of a line around, or are no text at all: they never belong in a one-line field. */
 const unwanted = new RegExp('[\\u0000-\\u001f\\u007f\\u202a-\\u202e\\u2066-\\u2069]+', 'g');
@@ -68,6 +91,27 @@ export function listIdOf(field: string | null): string {
   return (/<([^<>]*)>/.exec(field)?.[1] ?? field).trim().toLowerCase();
 }
 
+/** The address by which a message came (RFC 5321, section 4.4: the “for” clause of the trace). */
+function deliveredTo(fields: readonly HeaderField[]): string {
+  const named = fieldValue(fields, 'delivered-to') ?? fieldValue(fields, 'x-original-to');
+  const address = named ?? /\sfor\s+<([^<>\s]+)>/.exec(fieldValue(fields, 'received') ?? '')?.[1] ?? '';
+  return oneLine(address).replace(/^<|>$/g, '').slice(0, 320);
+}
+
+/** Whether a machine sent it: Auto-Submitted says so (RFC 3834, section 5), or its address takes no answer. */
+function isAutomatic(fields: readonly HeaderField[], from: string): boolean {
+  const submitted = fieldValue(fields, 'auto-submitted');
+  if (submitted !== null) return !/^\s*no\b/i.test(submitted);
+  // The second is common practice, no source.
+  return /^(?:no-?reply|do-?not-?reply|mailer-daemon|postmaster|bounces?)\b/i.test(from);
+}
+
+/** All fields of a name as they are written, decoded; each on a line of its own. */
+function writtenOf(fields: readonly HeaderField[], name: string): string {
+  const values = fields.filter((field) => field.key === name).map((field) => decodeEncodedWords(field.value).trim());
+  return values.join('\n').slice(0, longestWritten);
+}
+
 /** The first words of a text, without what it quotes. */
 function previewOf(text: string): string {
   const own = text
@@ -82,27 +126,44 @@ function previewOf(text: string): string {
  * Reads the envelope of a raw message. Never throws: what can't be read is empty, and `damage` says what is wrong.
  */
 export function parseEnvelope(raw: Uint8Array): Envelope {
-  const text = byteText(raw);
-  const structure = parseStructure(raw, text);
+  return envelopeOf(raw, parseStructure(raw));
+}
+
+/** The envelope of a message that was taken apart already; `body`: its text, where that is known (body.ts). */
+export function envelopeOf(raw: Uint8Array, structure: Structure, body = bodyText(raw, structure)): Envelope {
   const { fields } = structure;
   let { damage } = structure;
   for (const part of leaves(structure.root))
     if (part.encoding === 'base64' && isAttachment(part) && isCutBase64(raw.subarray(part.start, part.end)))
       damage ??= `Its attachment ${part.filename ? `“${oneLine(part.filename)}” ` : ''}is cut off.`;
-  const body = bodyText(raw, structure);
   const dateField = fieldValue(fields, 'date');
+  const subjectWritten = writtenOf(fields, 'subject');
+  const subject = oneLine(decodeEncodedWords(fieldValue(fields, 'subject') ?? ''));
   const references = messageIds(fieldValue(fields, 'references'));
   for (const id of messageIds(fieldValue(fields, 'in-reply-to'))) if (!references.includes(id)) references.push(id);
+  const authors = people(fields, 'from');
+  const from = authors[0] ?? people(fields, 'sender')[0] ?? { name: '', address: '' };
   return {
     messageId: firstId(fieldValue(fields, 'message-id')).slice(0, longestText),
     date: dateField === null ? null : parseDate(dateField),
-    from: people(fields, 'from')[0] ?? people(fields, 'sender')[0] ?? { name: '', address: '' },
+    from,
     to: people(fields, 'to'),
     cc: people(fields, 'cc'),
     replyTo: people(fields, 'reply-to'),
-    subject: oneLine(decodeEncodedWords(fieldValue(fields, 'subject') ?? '')),
+    subject,
+    written: {
+      from: writtenOf(fields, 'from'),
+      to: writtenOf(fields, 'to'),
+      cc: writtenOf(fields, 'cc'),
+      ...(subjectWritten === subject ? {} : { subject: subjectWritten }),
+      ...(authors.length > 1 ? { others: authors.slice(1).map(({ address }) => address) } : {}),
+    },
     listId: oneLine(listIdOf(fieldValue(fields, 'list-id'))),
     references,
+    deliveredTo: deliveredTo(fields),
+    automatic: isAutomatic(fields, from.address),
+    charset: (leaves(structure.root).find((part) => part.charset)?.charset ?? '').toLowerCase().slice(0, 40),
+    script: scriptOf(`${subject} ${body.slice(0, 4_000)}`),
     attachments: attachmentList(raw, structure),
     preview: previewOf(body),
     textLength: body.length,

@@ -5,6 +5,9 @@ import { z } from 'zod';
 export const fixedPlaces = ['inbox', 'archive', 'junk', 'bin', 'sent', 'drafts'] as const;
 export type FixedPlace = (typeof fixedPlaces)[number];
 
+/** How long the Bin keeps a message before it is deleted for good, in milliseconds. */
+export const binKeeps = 30 * 86_400_000;
+
 /** A place: one of {@link fixedPlaces}, or `folder:` and a folder's id. */
 export type Place = FixedPlace | `folder:${string}`;
 
@@ -15,16 +18,38 @@ export const placeSchema = z.custom<Place>(
   { error: 'must be inbox, archive, junk, bin, sent, drafts or folder:ID' },
 );
 
+/** What the person made and named; it may stand within another of its kind, whose id is its parent. */
+const named = { id: z.string().min(1), name: z.string().min(1).max(100), parent: z.string().min(1).optional() };
+
 /** A place that the person made. */
-export const folderSchema = z.object({ id: z.string().min(1), name: z.string().min(1).max(100) });
+export const folderSchema = z.object(named);
 export type Folder = z.infer<typeof folderSchema>;
 
 /** The inks that a label can have (look.md): each with its two-letter tag, so that none is told by colour alone. */
 export const inks = ['sea', 'moss', 'ochre', 'brick', 'plum', 'slate', 'rust', 'teal', 'rose', 'sand'] as const;
 export type Ink = (typeof inks)[number];
 
+/** The two-letter tags of the inks. */
+export const inkTags: Record<Ink, string> = {
+  sea: 'Se',
+  moss: 'Mo',
+  ochre: 'Oc',
+  brick: 'Br',
+  plum: 'Pl',
+  slate: 'Sl',
+  rust: 'Ru',
+  teal: 'Te',
+  rose: 'Ro',
+  sand: 'Sa',
+};
+
 /** A mark, any number on a message. */
-export const labelSchema = z.object({ id: z.string().min(1), name: z.string().min(1).max(100), ink: z.enum(inks) });
+export const labelSchema = z.object({
+  ...named,
+  ink: z.enum(inks),
+  /** It inks the whole row, not only its tag. */
+  row: z.boolean().optional(),
+});
 export type Label = z.infer<typeof labelSchema>;
 
 const names: Record<FixedPlace, string> = {

@@ -1,9 +1,13 @@
 // Plain text of HTML mail, for previews, searching and counting. What is shown is cleaned elsewhere (app/reading).
 import { decodeHTML } from 'entities';
 
+// No honest tag is longer than 4,000 characters: without that bound, a thousand tags that never close would each be
+// looked through to the end of the message.
+
 /** Elements whose content is no text of the message. */
-const silent = /<(script|style|head|title|template|noscript|svg|object)\b[^>]*>[\s\S]*?(?:<\/\1\s*>|$)/gi;
-const breaks = /<\/?(?:p|div|br|hr|tr|table|li|ul|ol|h[1-6]|blockquote|pre|section|article|header|footer)\b[^>]*>/gi;
+const silent = /<(script|style|head|title|template|noscript|svg|object)\b[^>]{0,4000}>[\s\S]*?(?:<\/\1\s*>|$)/gi;
+const breaks =
+  /<\/?(?:p|div|br|hr|tr|table|li|ul|ol|h[1-6]|blockquote|pre|section|article|header|footer)\b[^>]{0,4000}>/gi;
 
 /**
  * The text a reader would see in an HTML body, roughly laid out: one line for each block, blanks folded. It is text,

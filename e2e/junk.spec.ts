@@ -1,0 +1,234 @@
+// The junk filter, rescue, the Second look and Where did my mail go? through the real page.
+import { expect, test, type Page } from '@playwright/test';
+import { counts, downloaded, findRow, mailFile, openDemo, openOwn, openWith, placeLink, rows, type Mail } from './desk';
+
+const dryRun = (page: Page) => page.getByRole('region', { name: 'Dry run' });
+
+/** Moves the strictness by keys. */
+async function strictness(page: Page, to: number): Promise<void> {
+  const slider = page.getByRole('slider', { name: 'Strictness' });
+  await slider.fill(String(to));
+  await expect(slider).toHaveValue(String(to));
+}
+
+/** A mailbox of one's own with twenty wanted and twenty junk messages; the first twelve of each are marked. */
+async function openMarked(page: Page): Promise<void> {
+  const wanted = ['gangway rota', 'berth plan', 'tide table', 'crew swap'];
+  const junk = ['guaranteed prize', 'cheap pills', 'million prize', 'secret casino'];
+  const list: Mail[] = [
+    ...Array.from({ length: 20 }, (_, i) => ({
+      id: `g${i}`,
+      from: `Ana <ana${i}@quay.test>`,
+      subject: `The ${wanted[i % 4]} ${i}`,
+      text: `Here is the ${wanted[i % 4]} for day ${i}, as asked.`,
+    })),
+    ...Array.from({ length: 20 }, (_, i) => ({
+      id: `j${i}`,
+      from: `Win <win${i}@prize.test>`,
+      subject: `${junk[i % 4]} ${i}!!!`,
+      text: `CLAIM your ${junk[i % 4]} NOW, number ${i}!!!`,
+    })),
+  ];
+  await openWith(page, list);
+  for (let i = 0; i < 12; i++) await (await findRow(page, `${junk[i % 4]} ${i}!!!`)).getByRole('checkbox').click();
+  await page.keyboard.press('j');
+  await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(12);
+}
+
+test('the strictness shows which messages change sides before it is saved; saving moves just those; Undo', async ({
+  page,
+}) => {
+  await openMarked(page);
+  await page.goto('/junk-filter');
+  await expect(page.getByText('Off: nothing is judged.')).toBeVisible();
+  await expect(page.getByText('All 40 messages in the Inbox and Junk.')).toBeVisible();
+  await strictness(page, 50);
+  const says = dryRun(page).getByText(/would go\s*from Inbox to Junk/);
+  await expect(says).toBeVisible();
+  const moved = Number(/(\d+) messages? would go/.exec(await says.innerText())?.[1]);
+  expect(moved).toBeGreaterThan(4);
+  await expect(dryRun(page).getByRole('row').filter({ hasText: '!!!' })).toHaveCount(moved);
+  // Stricter: at least as many change sides, at once.
+  await strictness(page, 10);
+  await expect(page.getByText('Mild: junk begins at score 90.')).toBeVisible();
+  await strictness(page, 50);
+  await expect(says).toContainText(String(moved));
+  await page.getByRole('button', { name: `Save and sort ${moved} messages` }).click();
+  await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(12 + moved);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(12);
+  await expect(page.getByText('Off: nothing is judged.')).toBeVisible();
+});
+
+test('what arrives is judged; Why here says the score, the line and the evidence', async ({ page }) => {
+  await openDemo(page);
+  await placeLink(page, 'Junk').click();
+  await expect(page).toHaveURL(/\/junk$/);
+  for (let at = 0; at < 12; at++) {
+    await rows(page).nth(at).click();
+    await expect(page.getByRole('article')).toBeVisible();
+    if (await page.getByText(/^Junk filter: Score/).isVisible()) break;
+  }
+  await page.keyboard.press('w');
+  const why = page.getByRole('region', { name: 'Why here' });
+  const line = why.getByRole('listitem').filter({ hasText: 'at or above your line at 88, so it went to Junk.' });
+  await expect(line).toContainText(/Score \d+ of 100/);
+  const evidence = why.getByRole('region', { name: 'Evidence' });
+  await expect(evidence.getByRole('list', { name: 'For junk' }).getByRole('listitem').first()).toBeVisible();
+  await why.getByRole('link', { name: 'Open the junk filter' }).click();
+  await expect(page.getByText('Mild: junk begins at score 88.')).toBeVisible();
+  await expect(page.getByText(/% of junk caught/)).toBeVisible();
+});
+
+const rescued: [what: string, key: string, entry: string | null, subject: string][] = [
+  ['only this one', '1', null, 'One'],
+  ['the sender', '2', 'ana@lists.test', 'Two'],
+  ['the whole domain', '3', 'lists.test', 'Three'],
+  ['the mailing list', '4', 'crew.lists.test', 'Four'],
+];
+for (const [what, key, entry, subject] of rescued)
+  test(`a rescue asks one thing at most: ${what}`, async ({ page }) => {
+    await openWith(page, [
+      { id: 'a', from: 'Ana <ana@lists.test>', subject, extra: 'List-Id: Crew <crew.lists.test>\n' },
+      { id: 'b', from: 'Bo <bo@other.test>', subject: 'Another' },
+    ]);
+    await (await findRow(page, subject)).click();
+    await page.keyboard.press('j');
+    await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(1);
+    await page.goto('/junk');
+    await rows(page).first().click();
+    await expect(page.getByRole('article').getByText(/^In Junk until .*, then deleted for good\./)).toBeVisible();
+    await page.keyboard.press('n');
+    const dialog = page.getByRole('dialog', { name: 'Not junk: to the Inbox, and from now on?' });
+    if (key === '2') await dialog.getByLabel(/keep a contact card/).check();
+    await dialog.getByRole('button').first().focus();
+    await page.keyboard.press(key);
+    await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(2);
+    await page.goto('/register');
+    if (entry) await expect(page.getByRole('row').filter({ hasText: entry })).toContainText('Safe');
+    else await expect(page.getByText('Nobody yet.')).toBeVisible();
+    await page.goto('/contacts');
+    await expect(page.getByText('ana@lists.test')).toHaveCount(key === '2' ? 1 : 0);
+    await page.goto('/inbox');
+    await expect(rows(page).first()).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(1);
+  });
+
+test('Second look: twenty by keys, the most doubtful first, each with what was learned', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('link', { name: /new: second look$/ }).click();
+  await expect(page.getByRole('heading', { name: 'Second look', level: 1 })).toBeVisible();
+  const left = async () =>
+    Number(((await page.getByText(/ left · /).innerText()).match(/^[\d,]+/)?.[0] ?? '').replace(',', ''));
+  await expect(page.getByText(/ left · /)).toBeVisible();
+  const [before, inbox] = [await left(), (await counts(page, 'Inbox')).total];
+  for (let n = 1; n <= 20; n++) {
+    const title = await page
+      .getByRole('region', { name: 'The most doubtful' })
+      .getByRole('heading')
+      .first()
+      .innerText();
+    await page.keyboard.press(n % 5 === 0 ? 'n' : 'j');
+    await expect(page.getByText(/^Learned from “/)).toContainText(title.slice(0, 30));
+    await expect.poll(left).toBe(before - n);
+  }
+  await expect(page.getByText(`${before - 20} messages left · 16 were junk · 4 rescued`)).toBeVisible();
+  expect((await counts(page, 'Inbox')).total).toBe(inbox + 4);
+  // The last answer is taken back like any act.
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(inbox + 3);
+});
+
+test('Where did my mail go? finds a lost message, names what took it, and brings it back', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/register');
+  await page.getByRole('main').getByRole('link', { name: 'Where did my mail go?' }).click();
+  await page.getByLabel(/A sender, their domain/).fill('parts-direct.example');
+  await page.keyboard.press('Enter');
+  const taken = page.getByRole('region', { name: /The Register: the domain parts-direct\.example is Blocked/ });
+  await expect(taken).toBeVisible();
+  const inbox = (await counts(page, 'Inbox')).total;
+  const bring = taken.getByRole('button', { name: /to the Inbox$/ });
+  const many = Number(/(\d+)/.exec(await bring.innerText())?.[1] ?? 1);
+  await bring.click();
+  await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(inbox + many);
+  await page.getByLabel(/A sender, their domain/).fill('nobody@nowhere.example');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/has not reached Wide Sort/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByText(/has not reached Wide Sort/)).toBeVisible();
+});
+
+test('dangerous mail: what looks false is named, links are dead and say where they would go', async ({ page }) => {
+  const html = 'Content-Type: text/html\n';
+  await openWith(page, [
+    { id: 'known', from: 'me@y.test', to: 'Eilif Marwick <e.marwick@harbour-office.test>', subject: 'To the harbour' },
+    {
+      id: 'false',
+      from: 'Eilif Marwick <x@mailhaven.test>',
+      subject: 'Urgent',
+      extra: html,
+      text: '<p>See <a href="https://evil.test/login">https://www.bank.test/login</a></p>',
+    },
+    {
+      id: 'plain',
+      from: 'Bo <bo@other.test>',
+      subject: 'Honest',
+      extra: html,
+      text: '<p>See <a href="https://other.test/page">our page</a></p>',
+    },
+  ]);
+  await (await findRow(page, 'Urgent')).click();
+  const strip = page.getByRole('region', { name: 'What looks false' });
+  await expect(strip).toContainText(
+    'It calls itself Eilif Marwick, whom you know as e.marwick@harbour-office.test, but comes from x@mailhaven.test.',
+  );
+  await expect(strip).toContainText('A link says www.bank.test and goes to evil.test.');
+  await expect(strip).toContainText('Links in it are dead');
+  const frame = page.frameLocator('iframe[title="Message text"]');
+  await expect(frame.getByText('[would go to https://evil.test/login]')).toBeVisible();
+  await expect(frame.locator('a[href]')).toHaveCount(0);
+  await (await findRow(page, 'Honest')).click();
+  await expect(frame.getByRole('link', { name: 'our page' })).toBeVisible();
+  await expect(strip).toHaveCount(0);
+  // In Junk every link is dead.
+  await page.keyboard.press('j');
+  await page.goto('/junk');
+  await rows(page).first().click();
+  await expect(frame.getByText('[would go to https://other.test/page]')).toBeVisible();
+});
+
+test('junk straight to the Bin, with the date; the setting says so', async ({ page }) => {
+  await openMarked(page);
+  await page.goto('/junk-filter');
+  await strictness(page, 50);
+  await page.getByLabel('Straight to the Bin, kept there for 30 days').check();
+  await expect(dryRun(page).getByText(/would go\s*from Inbox to Bin/)).toBeVisible();
+  await page.getByRole('button', { name: /^Save and sort/ }).click();
+  await expect.poll(async () => (await counts(page, 'Bin')).total).toBeGreaterThan(4);
+});
+
+test('the setup goes out as one file and comes in elsewhere; what is no setup changes nothing', async ({
+  page,
+  browser,
+}) => {
+  await openMarked(page);
+  await page.goto('/junk-filter');
+  await strictness(page, 40);
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await expect(page.getByText(/^Drew the line of the junk filter at score 60/)).toBeVisible();
+  await page.goto('/mail');
+  const { name, bytes } = await downloaded(page, () => page.getByRole('button', { name: 'Save the setup' }).click());
+  expect(name).toBe('wide-sort-setup.json');
+  const other = await browser.newPage();
+  await openOwn(other);
+  await other.getByLabel('Take up a setup').setInputFiles(mailFile('broken.json', bytes.subarray(0, 300)));
+  await other.getByRole('button', { name: 'Take it up' }).click();
+  await expect(other.getByRole('alert')).toContainText('broken.json: This is no setup of Wide Sort: no JSON');
+  await other.getByLabel('Take up a setup').setInputFiles(mailFile('setup.json', bytes));
+  await other.getByRole('button', { name: 'Take it up' }).click();
+  await other.goto('/junk-filter');
+  await expect(other.getByText(/junk begins at score 60\./)).toBeVisible();
+  await other.close();
+});

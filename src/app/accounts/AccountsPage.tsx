@@ -1,0 +1,162 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { accountSchema, type Account } from '../../core/mail/account';
+import { addressKey } from '../../core/mail/address';
+import { mailroom } from '../../mailroom/client';
+import { UndoSpot } from '../desk/StampBar';
+import { wherePath } from '../paths';
+import { commandId, tellOutcome } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { Halves, Page } from '../ui/Page';
+import { count } from '../ui/words';
+
+/** What is wrong with an account as typed; null where nothing is. */
+function wrong(account: Account, others: readonly Account[]): string | null {
+  if (account.name === '' && account.address === '') return 'Type a name and an address.';
+  const read = accountSchema.safeParse(account);
+  if (!read.success)
+    return read.error.issues[0].path[0] === 'name' ? 'Type a name.' : `“${account.address}” is no address.`;
+  return others.some((other) => other.address === account.address) ? 'That address is an account already.' : null;
+}
+
+/** The person's own addresses and the shared ones that they look after. */
+export function AccountsPage() {
+  const overview = useMailbox((s) => s.overview);
+  const [draft, setDraft] = useState<Account | null>(null);
+  if (!overview) return null;
+  const { setup, accounts } = overview;
+  const others = setup.accounts.filter((a) => a.id !== draft?.id);
+  const error = draft && wrong(draft, others);
+  const edit = async (id: string, item: Account | null, says: string) => {
+    if (tellOutcome(await mailroom.editSetup(commandId(), [{ list: 'accounts', id, item }], says, false)))
+      setDraft(null);
+  };
+  return (
+    <Page
+      title="Accounts"
+      acts={
+        <>
+          <UndoSpot />
+          <button
+            className="btn btn-primary btn-sm"
+            onClick={() => setDraft({ id: commandId(), name: '', address: '' })}
+          >
+            Add an account
+          </button>
+        </>
+      }
+    >
+      <Halves
+        left={
+          <>
+            <p className="max-w-prose">
+              Your own addresses, and shared ones that you look after. Wide Sort tells by them which mail came to you
+              alone, what you sent yourself, and from where to answer.
+            </p>
+            <ul className="flex flex-col gap-2">
+              {setup.accounts.map((account) => (
+                <li key={account.id} className="flex items-center gap-2 rounded border border-base-300 px-3 py-2">
+                  <div className="min-w-0 flex-1">
+                    <p className="font-semibold">{account.name}</p>
+                    <p className="truncate font-mono text-sm">{account.address}</p>
+                  </div>
+                  <button className="btn btn-ghost btn-sm" onClick={() => setDraft(account)}>
+                    Change
+                  </button>
+                  <button
+                    className="btn btn-ghost btn-sm"
+                    onClick={() => void edit(account.id, null, `Took the account ${account.address} off`)}
+                    aria-label={`Take off ${account.name}`}
+                  >
+                    Take off
+                  </button>
+                </li>
+              ))}
+            </ul>
+            {setup.accounts.length === 0 && !draft && <p className="quiet">No account yet.</p>}
+            {draft && (
+              <form
+                className="flex flex-col gap-2 rounded border-2 border-primary p-3"
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  if (error === null) void edit(draft.id, draft, `Set the account ${draft.address}`);
+                }}
+              >
+                <label className="flex flex-col text-sm">
+                  Name, as others see it
+                  <input
+                    className="input input-sm w-full"
+                    autoFocus
+                    maxLength={100}
+                    value={draft.name}
+                    onChange={(event) => setDraft({ ...draft, name: event.target.value })}
+                  />
+                </label>
+                <label className="flex flex-col text-sm">
+                  Address
+                  <input
+                    className="input input-sm w-full font-mono"
+                    autoComplete="off"
+                    spellCheck={false}
+                    value={draft.address}
+                    onChange={(event) => setDraft({ ...draft, address: addressKey(event.target.value) })}
+                  />
+                </label>
+                {error && <p className="text-sm">{error}</p>}
+                <div className="flex gap-2">
+                  <button className="btn btn-primary btn-sm" disabled={error !== null}>
+                    Save
+                  </button>
+                  <button type="button" className="btn btn-ghost btn-sm" onClick={() => setDraft(null)}>
+                    Leave it
+                  </button>
+                </div>
+              </form>
+            )}
+          </>
+        }
+        right={
+          <section aria-label="In the Inbox">
+            <h2 className="mb-2 font-semibold">In the Inbox</h2>
+            {setup.accounts.length === 0 ? (
+              <p className="quiet">All mail is shown together.</p>
+            ) : (
+              <table className="table table-sm">
+                <thead>
+                  <tr>
+                    <th>Account</th>
+                    <th className="text-right">In all</th>
+                    <th className="text-right">Unread</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {setup.accounts.map(({ id, name }) => {
+                    const its = accounts.find((a) => a.account === id);
+                    const to = wherePath({
+                      view: { kind: 'place', place: 'inbox' },
+                      message: null,
+                      show: null,
+                      account: id,
+                      lanes: false,
+                    });
+                    return (
+                      <tr key={id}>
+                        <td>
+                          <Link className="link" to={to}>
+                            {name}
+                          </Link>
+                        </td>
+                        <td className="text-right tabular-nums">{count(its?.total ?? 0)}</td>
+                        <td className="text-right tabular-nums">{count(its?.unread ?? 0)}</td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+            )}
+          </section>
+        }
+      />
+    </Page>
+  );
+}

@@ -1,0 +1,173 @@
+import { endOfDay, endOfISOWeek, addDays } from 'date-fns';
+import { CalendarClock, Check } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { placeName } from '../../core/mail/place';
+import type { Setup } from '../../core/line/setup';
+import type { Row } from '../../mailroom/api';
+import { mailroom } from '../../mailroom/client';
+import { DueDialog } from '../desk/DueDialog';
+import { UndoSpot } from '../desk/StampBar';
+import { viewPath } from '../paths';
+import { runAct } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { InkMark, InkTag } from '../ui/InkTag';
+import { Page } from '../ui/Page';
+import { dueWords, exactTime } from '../ui/time';
+import { useAnswer } from '../ui/useAnswer';
+import { count } from '../ui/words';
+
+/** The stretches of the Agenda, in their order: the first that a due date falls into has it. */
+function stretches(now: number): [title: string, until: number][] {
+  return [
+    ['Late', now],
+    ['Today', endOfDay(now).getTime()],
+    ['Tomorrow', endOfDay(addDays(now, 1)).getTime()],
+    ['This week', endOfISOWeek(now).getTime()],
+    ['Next week', endOfISOWeek(addDays(now, 7)).getTime()],
+    ['Later', Infinity],
+  ];
+}
+
+/** What is flagged, by due date: the beginning of the Agenda. */
+export function AgendaPage() {
+  const setup = useMailbox((s) => s.overview?.setup);
+  const revision = useMailbox((s) => s.revision);
+  const [tick, setTick] = useState(0);
+  const { value, error } = useAnswer(
+    async () => ({ ...(await mailroom.agenda()), now: Date.now() }),
+    `${revision} ${tick}`,
+  );
+  const [dueOf, setDueOf] = useState<number | null>(null);
+  useEffect(() => {
+    // What falls due while one looks is late from then on.
+    const timer = setInterval(() => setTick((n) => n + 1), 30_000);
+    return () => clearInterval(timer);
+  }, []);
+  if (!setup) return null;
+  const now = value?.now ?? 0;
+  const groups = stretches(now).map(([title]) => ({ title, rows: [] as Row[] }));
+  const undated: Row[] = [];
+  for (const row of value?.rows ?? []) {
+    const { due } = row;
+    if (due === null) undated.push(row);
+    else groups[stretches(now).findIndex(([, until]) => due <= until)].rows.push(row);
+  }
+  groups.push({ title: 'Without a date', rows: undated });
+  const item = (row: Row) => (
+    <AgendaItem key={row.id} row={row} setup={setup} now={now} onDue={() => setDueOf(row.id)} />
+  );
+  return (
+    <Page title="Agenda" acts={<UndoSpot />}>
+      {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
+      {!value && !error && <p className="quiet">Looking for flags …</p>}
+      {value?.total === 0 && (
+        <p className="max-w-prose">
+          Nothing is flagged. Open a message and press <kbd className="key">D</kbd> to flag it for a day, or{' '}
+          <kbd className="key">F</kbd> without one: it stands here until it is done.
+        </p>
+      )}
+      {groups
+        .filter(({ rows }) => rows.length > 0)
+        .map(({ title, rows }) => (
+          <section key={title} aria-label={title} className="mb-5 max-w-4xl">
+            <h2 className={`mb-1 font-semibold ${title === 'Late' ? 'text-accent' : ''}`}>
+              {title} <span className="quiet font-normal tabular-nums">{count(rows.length)} flagged</span>
+            </h2>
+            <ul className="flex flex-col">{rows.map(item)}</ul>
+          </section>
+        ))}
+      {value && value.total > value.rows.length && (
+        <p className="quiet mb-5">and {count(value.total - value.rows.length)} more without a date.</p>
+      )}
+      {value && value.done.length > 0 && (
+        <section aria-label="Done" className="mb-5 max-w-4xl">
+          <h2 className="quiet mb-1 font-semibold">
+            Done <span className="font-normal tabular-nums">{count(value.doneTotal)}</span>
+          </h2>
+          <ul className="flex flex-col">{value.done.map(item)}</ul>
+        </section>
+      )}
+      {dueOf !== null && (
+        <DueDialog
+          selection={{ ids: [dueOf] }}
+          onClose={() => {
+            setDueOf(null);
+            setTick((n) => n + 1);
+          }}
+        />
+      )}
+    </Page>
+  );
+}
+
+interface AgendaItemProps {
+  row: Row;
+  setup: Setup;
+  now: number;
+  onDue: () => void;
+}
+
+function AgendaItem({ row, setup, now, onDue }: AgendaItemProps) {
+  const subject = row.subject || 'No subject';
+  return (
+    <li
+      className={`flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-base-300 px-2 py-1.5 ${row.ink ? `inked ink-${row.ink}` : ''}`}
+    >
+      {row.flagged ? (
+        <button
+          className="btn btn-square btn-outline btn-xs"
+          aria-label={`Done: ${subject}`}
+          title="Done"
+          onClick={() => void runAct({ ids: [row.id] }, { do: 'done' })}
+        >
+          <Check size={14} />
+        </button>
+      ) : (
+        <button
+          className="btn btn-ghost btn-xs"
+          aria-label={`Flag again: ${subject}`}
+          onClick={() => void runAct({ ids: [row.id] }, { do: 'flag', value: true })}
+        >
+          Flag again
+        </button>
+      )}
+      <span className="flex min-w-52 flex-1 flex-col">
+        <Link
+          className={`link truncate ${row.unread ? 'font-bold' : ''}`}
+          to={viewPath({ kind: 'place', place: row.place }, row.id)}
+          dir="auto"
+        >
+          {subject}
+        </Link>
+        <span className="quiet truncate text-sm" dir="auto">
+          {row.own ? `To ${row.to.map((a) => a.name || a.address).join(', ')}` : row.from.name || row.from.address} ·{' '}
+          {placeName(row.place, setup.folders)}
+        </span>
+      </span>
+      {row.ink && <InkMark ink={row.ink} />}
+      {row.labels.slice(0, 3).map((label) => (
+        <InkTag key={label} id={label} setup={setup} />
+      ))}
+      {row.due !== null && (
+        <time
+          className={`text-sm whitespace-nowrap ${row.late ? 'font-semibold text-accent' : ''}`}
+          dateTime={new Date(row.due).toISOString()}
+          title={exactTime(row.due)}
+        >
+          {dueWords(row.due, now)}
+        </time>
+      )}
+      {row.flagged && (
+        <button
+          className="btn btn-ghost btn-xs"
+          onClick={onDue}
+          aria-label={`Another date: ${subject}`}
+          title="Another date"
+        >
+          <CalendarClock size={14} />
+        </button>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,164 @@
+import { Columns3, Layers, RefreshCw, Rows3 } from 'lucide-react';
+import type { Overview } from '../../mailroom/api';
+import { filters, type Filter } from '../../mailroom/api';
+import { viewPath } from '../paths';
+import { clearTicks, tickAll, useDesk } from '../state/desk';
+import { prefer, usePreferences } from '../state/preferences';
+import { count, messages, viewName } from '../ui/words';
+import type { DeskView } from './useDeskView';
+
+export const filterNames: Record<Filter, string> = {
+  unread: 'Unread',
+  read: 'Read',
+  flagged: 'Flagged',
+  alone: 'To me alone',
+  attachments: 'With attachments',
+};
+/** The filters that are offered: what is read is seldom looked for, but it can be ticked. */
+export const shownFilters = filters.filter((filter) => filter !== 'read');
+
+/** Groups the rows of the view, or of all views, or shows them singly. */
+export function toggleGrouped(path: string): void {
+  const { grouped, groupedAll } = usePreferences.getState();
+  prefer({ grouped: { ...grouped, [path]: !(grouped[path] ?? groupedAll) } });
+}
+
+/** What is ticked at one press: all, or only what is unread or read, of the whole view, also beyond what is in sight. */
+function TickMenu({ desk }: { desk: DeskView }) {
+  const { allOf, ticked } = useDesk();
+  const { view, rows, grouping } = desk;
+  const base = { ...view, filter: undefined };
+  return (
+    <select
+      className="select w-28 select-sm"
+      aria-label="Tick"
+      value=""
+      onChange={(event) => {
+        const { value } = event.target;
+        if (value === 'none') clearTicks();
+        else if (value === 'all') tickAll(view);
+        else tickAll({ ...base, filter: { by: value as Filter, applied: null } });
+      }}
+    >
+      <option value="" disabled hidden>
+        {allOf || ticked.size ? 'Ticked …' : 'Tick …'}
+      </option>
+      <option value="all">
+        All {count(rows.messages)}
+        {grouping.grouped ? ` messages of ${count(rows.total ?? 0)}` : ''}
+      </option>
+      <option value="unread">Unread only</option>
+      <option value="read">Read only</option>
+      <option value="none">None</option>
+    </select>
+  );
+}
+
+/** The desk's edge: where one is, how many, what is shown of it and how. */
+export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview: Overview; hidden: boolean }) {
+  const { where, totals, grouping, go, applyAgain } = desk;
+  const { setup, accounts } = overview;
+  const path = viewPath(where.view);
+  const { groupedAll, grouped } = usePreferences();
+  const segment = (on: boolean) =>
+    `btn join-item btn-sm font-normal ${on ? 'btn-primary' : 'btn-outline border-base-300'}`;
+  return (
+    <header
+      className={`flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}
+      aria-label="Desk"
+    >
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <h1 className="text-xl font-semibold">{viewName(where.view, setup)}</h1>
+        {totals && (
+          <p className="quiet" aria-live="polite">
+            {grouping.grouped && `${count(totals.rows)} conversation${totals.rows === 1 ? '' : 's'} · `}
+            {messages(totals.messages)}
+            {totals.unread > 0 && ` · ${count(totals.unread)} unread`}
+          </p>
+        )}
+        <div className="ml-auto flex flex-wrap items-center gap-2">
+          {setup.accounts.length > 1 && (
+            <select
+              className="select w-44 select-sm"
+              aria-label="Account"
+              value={where.account ?? ''}
+              onChange={(event) => go({ account: event.target.value || null, message: null })}
+            >
+              <option value="">All accounts</option>
+              {setup.accounts.map(({ id, name }) => {
+                const its = accounts.find((a) => a.account === id);
+                return (
+                  <option key={id} value={id}>
+                    {name} · {count(its?.unread ?? 0)} unread
+                  </option>
+                );
+              })}
+            </select>
+          )}
+          <button
+            className={`btn gap-1 font-normal btn-sm ${grouping.grouped ? 'btn-primary' : 'btn-outline border-base-300'}`}
+            aria-pressed={grouping.grouped}
+            onClick={() => toggleGrouped(path)}
+            title={
+              (grouped[path] ?? groupedAll)
+                ? 'Show single messages here (G)'
+                : 'Gather messages into conversations here (G)'
+            }
+          >
+            <Layers size={15} aria-hidden /> <span className="max-md:sr-only">Conversations</span>
+          </button>
+          <div className="join" role="group" aria-label="Picture">
+            <button
+              className={segment(!where.lanes)}
+              aria-pressed={!where.lanes}
+              onClick={() => go({ lanes: false })}
+              title="Rows (V)"
+            >
+              <Rows3 size={15} aria-hidden /> <span className="max-md:sr-only">Rows</span>
+            </button>
+            <button
+              className={segment(where.lanes)}
+              aria-pressed={where.lanes}
+              onClick={() => go({ lanes: true })}
+              title="Lanes (V)"
+            >
+              <Columns3 size={15} aria-hidden /> <span className="max-md:sr-only">Lanes</span>
+            </button>
+          </div>
+        </div>
+      </div>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <div className="join max-w-full overflow-x-auto" role="group" aria-label="Show">
+          <button
+            className={segment(where.show === null)}
+            aria-pressed={where.show === null}
+            onClick={() => go({ show: null })}
+          >
+            All
+          </button>
+          {shownFilters.map((filter) => (
+            <button
+              key={filter}
+              className={segment(where.show === filter)}
+              aria-pressed={where.show === filter}
+              onClick={() => (where.show === filter ? applyAgain() : go({ show: filter }))}
+              title={
+                where.show === filter ? 'Apply again: what no longer fits leaves (P)' : `${filterNames[filter]} (O)`
+              }
+            >
+              {filterNames[filter]}
+            </button>
+          ))}
+        </div>
+        {where.show !== null && (
+          <button className="btn gap-1 btn-ghost btn-sm" onClick={applyAgain} title="What no longer fits leaves (P)">
+            <RefreshCw size={14} aria-hidden /> Apply again
+          </button>
+        )}
+        <div className="ml-auto flex items-center gap-2 max-md:hidden">
+          <TickMenu desk={desk} />
+        </div>
+      </div>
+    </header>
+  );
+}

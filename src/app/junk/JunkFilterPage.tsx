@@ -1,0 +1,273 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { atLine } from '../../core/junk/atLine';
+import { lineOf } from '../../core/junk/settings';
+import { mostKeepDays, type JunkSettings } from '../../core/junk/settings';
+import type { Setup } from '../../core/line/setup';
+import type { FilterReport } from '../../mailroom/junkApi';
+import { mailroom } from '../../mailroom/client';
+import { UndoSpot } from '../desk/StampBar';
+import { DryRunPanel } from '../dryrun/DryRunPanel';
+import { RunHere } from '../dryrun/RunHere';
+import { commandId, tellOutcome } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { Switch } from '../ui/fields';
+import { Halves, Page } from '../ui/Page';
+import { useAnswer } from '../ui/useAnswer';
+import { usePart } from '../ui/usePart';
+import { count, messages } from '../ui/words';
+import { useFilterReport } from './useFilterReport';
+
+const chartPart = () => import('./ScoreChart');
+
+/** The junk filter: how strict it is, drawn on the person's own mail, and what becomes of junk. */
+export function JunkFilterPage() {
+  const setup = useMailbox((s) => s.overview?.setup);
+  if (!setup) return null;
+  const { carried, ...rest } = setup.junk;
+  // Decided anew elsewhere, or undone, the draft begins again.
+  return <JunkFilter key={`${JSON.stringify(rest)} ${carried?.length ?? 0}`} setup={setup} />;
+}
+
+function strictnessWords(strictness: number): string {
+  if (strictness === 0) return 'Off: nothing is judged.';
+  const how =
+    strictness <= 5
+      ? 'Very mild'
+      : strictness <= 20
+        ? 'Mild'
+        : strictness <= 50
+          ? 'Even'
+          : strictness <= 80
+            ? 'Strict'
+            : 'Very strict';
+  return `${how}: junk begins at score ${100 - strictness}.`;
+}
+
+function JunkFilter({ setup }: { setup: Setup }) {
+  const [draft, setDraft] = useState<JunkSettings>(setup.junk);
+  const [runHere, setRunHere] = useState(true);
+  const [saving, setSaving] = useState(false);
+  const revision = useMailbox((s) => s.revision);
+  const { report, progress } = useFilterReport();
+  const [opened] = useState(() => Date.now());
+  // Fewer days must not delete at once what had more before: they count from now for what is there already.
+  const keepFrom = draft.keepDays === setup.junk.keepDays && setup.junk.keepFrom > 0 ? setup.junk.keepFrom : opened;
+  const edits = [{ list: 'junk' as const, id: 'junk' as const, item: { ...draft, keepFrom } }];
+  // Only once all is judged can it be said what would change sides.
+  const answer = useAnswer(
+    () => mailroom.dryRun(edits, null),
+    `${JSON.stringify([draft.strictness, draft.toBin, draft.contactsSafe, draft.writtenToSafe])} ${revision} ${report !== null}`,
+    120,
+  );
+  const Chart = usePart(chartPart, true)?.ScoreChart;
+  const line = lineOf(draft.strictness);
+  const set = (part: Partial<JunkSettings>) => setDraft({ ...draft, ...part });
+  const changed = JSON.stringify(draft) !== JSON.stringify(setup.junk);
+  const total = answer.value?.ok ? answer.value.report.total : 0;
+  const save = async () => {
+    setSaving(true);
+    const says =
+      draft.strictness === setup.junk.strictness
+        ? 'Changed what becomes of junk'
+        : draft.strictness === 0
+          ? 'Turned the junk filter off'
+          : `Drew the line of the junk filter at score ${line ?? 0}`;
+    await mailroom.editSetup(commandId(), edits, says, runHere).then(tellOutcome);
+    setSaving(false);
+  };
+  return (
+    <Page
+      title="Junk filter"
+      acts={
+        <>
+          <UndoSpot />
+          <Link className="btn btn-sm" to="/second-look">
+            Second look
+          </Link>
+        </>
+      }
+    >
+      <p className="mb-4 max-w-prose">
+        The filter gives each message a score from 0, surely wanted, to 100, surely junk. It learns from every message
+        that you mark as junk (J) or rescue (N), and forgets what you undo. You draw the line.
+      </p>
+      <Halves
+        left={
+          <form
+            className="flex flex-col gap-5"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void save();
+            }}
+          >
+            <div>
+              <label htmlFor="strictness" className="mb-1 block font-semibold">
+                Strictness
+              </label>
+              <input
+                id="strictness"
+                type="range"
+                min={0}
+                max={95}
+                step={1}
+                className="range w-full range-primary range-sm"
+                value={draft.strictness}
+                aria-valuetext={strictnessWords(draft.strictness)}
+                onChange={(e) => set({ strictness: Number(e.target.value) })}
+              />
+              <div aria-hidden className="quiet flex justify-between text-xs">
+                <span>off</span>
+                <span>mild</span>
+                <span>even</span>
+                <span>strict</span>
+              </div>
+              <p className="mt-1" role="status">
+                {strictnessWords(draft.strictness)}
+              </p>
+              <AtThatLine report={report} line={line} />
+            </div>
+            <fieldset className="flex flex-col gap-1">
+              <legend className="mb-1 font-semibold">Never asked about</legend>
+              <Switch
+                word="People in your contacts"
+                on={draft.contactsSafe}
+                onChange={(contactsSafe) => set({ contactsSafe })}
+              />
+              <Switch
+                word="Everyone you ever wrote to"
+                on={draft.writtenToSafe}
+                onChange={(writtenToSafe) => set({ writtenToSafe })}
+              />
+            </fieldset>
+            <fieldset className="flex flex-col gap-1">
+              <legend className="mb-1 font-semibold">What becomes of junk</legend>
+              <label className="flex flex-wrap items-center gap-2">
+                <input
+                  type="radio"
+                  name="keep"
+                  className="radio radio-sm"
+                  checked={!draft.toBin}
+                  onChange={() => set({ toBin: false })}
+                />
+                Kept in Junk for
+                <input
+                  type="number"
+                  className="input input-sm w-20"
+                  aria-label="Days in Junk"
+                  min={1}
+                  max={mostKeepDays}
+                  value={draft.keepDays}
+                  onChange={(e) =>
+                    set({ keepDays: Math.max(1, Math.min(mostKeepDays, Math.round(Number(e.target.value)) || 1)) })
+                  }
+                />
+                days
+              </label>
+              <label className="flex items-center gap-2">
+                <input
+                  type="radio"
+                  name="keep"
+                  className="radio radio-sm"
+                  checked={draft.toBin}
+                  onChange={() => set({ toBin: true })}
+                />
+                Straight to the Bin, kept there for 30 days
+              </label>
+              <p className="quiet text-sm">
+                Each row shows its date; the Logbook tells what was deleted. Other days count from today for what is
+                there already.
+              </p>
+            </fieldset>
+            <fieldset>
+              <legend className="mb-1 font-semibold">What it begins with</legend>
+              <Switch
+                word="The model that comes with Wide Sort"
+                what={
+                  draft.carried !== null
+                    ? 'A setup from elsewhere brought its own; that counts.'
+                    : report && !report.hasShipped
+                      ? 'It could not be fetched from the server.'
+                      : 'Made from an open collection of old mail. Off: it knows only what you marked.'
+                }
+                on={draft.shipped}
+                onChange={(shipped) => set({ shipped })}
+              />
+              {report && (
+                <p className="text-sm">
+                  Beyond that it learned from {count(report.marked.junk)} marked as junk and {count(report.marked.good)}{' '}
+                  rescued or marked as not junk.
+                </p>
+              )}
+            </fieldset>
+            <RunHere on={runHere} onChange={setRunHere} />
+            <div className="flex gap-2">
+              <button className="btn btn-primary" disabled={!changed || saving}>
+                {saving ? 'Saving …' : 'Save'}
+                {runHere && changed && total > 0 && ` and sort ${messages(total)}`}
+              </button>
+              <button type="button" className="btn btn-ghost" disabled={!changed} onClick={() => setDraft(setup.junk)}>
+                Back to what it was
+              </button>
+            </div>
+          </form>
+        }
+        right={
+          <div className="flex flex-col gap-6">
+            <section aria-label="Scores of your mail" aria-busy={report === null}>
+              <h2 className="text-lg font-semibold">Your mail by score</h2>
+              {report === null ? (
+                <p className="quiet" role="status">
+                  {progress
+                    ? `Judging: ${count(progress.done)} of ${messages(progress.total)} …`
+                    : 'Judging your mail …'}
+                </p>
+              ) : report.judged === 0 ? (
+                <p>There is no mail in the Inbox or in Junk to judge yet.</p>
+              ) : (
+                <>
+                  {Chart && <Chart report={report} line={line} />}
+                  <p className="quiet text-sm">
+                    {report.judged < report.total
+                      ? `The newest ${messages(report.judged)} of ${count(report.total)} in the Inbox and Junk.`
+                      : `All ${messages(report.judged)} in the Inbox and Junk.`}
+                  </p>
+                </>
+              )}
+            </section>
+            <DryRunPanel
+              answer={answer}
+              setup={setup}
+              none={changed ? 'No message would change sides.' : 'Move the line to see which messages change sides.'}
+            />
+          </div>
+        }
+      />
+    </Page>
+  );
+}
+
+/** What the line would come to on the mail that the person marked, by a model that had not seen each. */
+function AtThatLine({ report, line }: { report: FilterReport | null; line: number | null }) {
+  if (report === null || line === null) return null;
+  if (report.validated.length === 0)
+    return (
+      <p className="quiet text-sm">
+        How good that is can be said once you have marked five messages as junk and five as not: a second look does it
+        fastest.
+      </p>
+    );
+  const { caught, lost, lostCount } = atLine(report.validated, line);
+  return (
+    <p className="text-sm" role="status">
+      On what you marked, each judged without its own mark: <strong>{(caught ?? 0).toFixed(0)} % of junk caught</strong>
+      ,{' '}
+      <strong className={lostCount ? 'text-accent' : ''}>
+        {lostCount === 0
+          ? 'no wanted message lost'
+          : `${messages(lostCount)} wanted lost (${(lost ?? 0).toFixed(1)} %)`}
+      </strong>
+      .
+    </p>
+  );
+}

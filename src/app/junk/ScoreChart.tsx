@@ -1,0 +1,153 @@
+import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip, type Plugin } from 'chart.js';
+import { useEffect, useMemo, useRef } from 'react';
+import type { FilterReport } from '../../mailroom/junkApi';
+import { usePreferences } from '../state/preferences';
+import { count } from '../ui/words';
+
+Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
+
+/** Scores in one bar of the chart. */
+const step = 5;
+const bars = 100 / step;
+
+/** The series from the bottom up: light beside dark, so that they are told apart without colour and in either theme. */
+const series = [
+  { key: 'good', word: 'Marked as not junk', colour: '#a9d6cd' },
+  { key: 'inbox', word: 'In the Inbox', colour: '#2b8474' },
+  { key: 'unmarked', word: 'In Junk', colour: '#d9a441' },
+  { key: 'junk', word: 'Marked as junk', colour: '#9c3a24' },
+] as const;
+
+function sums(report: FilterReport): Record<(typeof series)[number]['key'], number[]> {
+  const of = (key: (typeof series)[number]['key']) =>
+    Array.from({ length: bars }, (_, bar) =>
+      // The last bar also holds the score 100.
+      report.spread
+        .slice(bar * step, bar === bars - 1 ? undefined : (bar + 1) * step)
+        .reduce((n, score) => n + score[key], 0),
+    );
+  return { good: of('good'), inbox: of('inbox'), unmarked: of('unmarked'), junk: of('junk') };
+}
+
+interface ScoreChartProps {
+  report: FilterReport;
+  line: number | null;
+}
+
+/** The mail here by score, with the line drawn in; and the same as a table for who does not see it. */
+export function ScoreChart({ report, line }: ScoreChartProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const chart = useRef<Chart | null>(null);
+  const lineAt = useRef(line);
+  const theme = usePreferences((s) => s.theme);
+  const values = useMemo(() => sums(report), [report]);
+
+  useEffect(() => {
+    if (!canvas.current) return;
+    const style = getComputedStyle(canvas.current);
+    const colour = (name: string) => style.getPropertyValue(name).trim() || 'gray';
+    const ink = colour('--color-base-content');
+    Chart.defaults.font.family = style.fontFamily;
+    const drawLine: Plugin<'bar'> = {
+      id: 'line',
+      afterDatasetsDraw: ({ ctx, chartArea, scales }) => {
+        if (lineAt.current === null) return;
+        const { left, right } = scales.x;
+        const x = left + ((right - left) * lineAt.current) / 100;
+        ctx.save();
+        ctx.strokeStyle = ink;
+        ctx.fillStyle = ink;
+        ctx.lineWidth = 2;
+        ctx.setLineDash([5, 3]);
+        ctx.beginPath();
+        ctx.moveTo(x, chartArea.top);
+        ctx.lineTo(x, chartArea.bottom);
+        ctx.stroke();
+        ctx.font = style.font;
+        ctx.textAlign = x > (left + right) / 2 ? 'right' : 'left';
+        ctx.fillText(`line at ${lineAt.current}`, x + (x > (left + right) / 2 ? -6 : 6), chartArea.top + 12);
+        ctx.restore();
+      },
+    };
+    chart.current = new Chart(canvas.current, {
+      type: 'bar',
+      data: {
+        labels: Array.from(
+          { length: bars },
+          (_, bar) => `${bar * step}–${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`,
+        ),
+        datasets: series.map(({ key, word, colour: fill }) => ({
+          label: word,
+          data: values[key],
+          backgroundColor: fill,
+          borderColor: colour('--color-base-100'),
+          borderWidth: 1,
+          barPercentage: 1,
+          categoryPercentage: 1,
+        })),
+      },
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        color: ink,
+        scales: {
+          x: {
+            stacked: true,
+            ticks: { color: ink, maxRotation: 0, autoSkip: true },
+            title: { display: true, text: 'Score', color: ink },
+            grid: { display: false },
+          },
+          y: {
+            stacked: true,
+            ticks: { color: ink, precision: 0 },
+            title: { display: true, text: 'Messages', color: ink },
+            grid: { color: colour('--color-base-300') },
+          },
+        },
+        plugins: { legend: { position: 'bottom', labels: { color: ink, boxWidth: 14 } } },
+      },
+      plugins: [drawLine],
+    });
+    return () => {
+      chart.current?.destroy();
+      chart.current = null;
+    };
+    // Drawn anew for other mail or another theme; the line alone is moved below.
+  }, [values, theme]);
+
+  useEffect(() => {
+    lineAt.current = line;
+    chart.current?.draw();
+  }, [line]);
+
+  return (
+    <>
+      <div className="h-64" aria-hidden>
+        <canvas ref={canvas} />
+      </div>
+      <table className="sr-only">
+        <caption>Messages by score</caption>
+        <thead>
+          <tr>
+            <th scope="col">Score</th>
+            {series.map(({ key, word }) => (
+              <th key={key} scope="col">
+                {word}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {values.good.map((_, bar) => (
+            <tr key={bar}>
+              <th scope="row">{`${bar * step} to ${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`}</th>
+              {series.map(({ key }) => (
+                <td key={key}>{count(values[key][bar])}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,226 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { Row } from '../../mailroom/api';
+import type { Judgement } from '../../mailroom/junkApi';
+import { mailroom } from '../../mailroom/client';
+import { UndoSpot } from '../desk/StampBar';
+import { SafeMessage } from '../reading/SafeMessage';
+import { commandId, runAct, tellOutcome } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { Page } from '../ui/Page';
+import { shortTime } from '../ui/time';
+import { useAnswer } from '../ui/useAnswer';
+import { useKeys } from '../ui/useKeys';
+import { count, messages } from '../ui/words';
+import { EvidenceLists, scoreWords } from './Evidence';
+import { RescueDialog, type Rescued } from './RescueDialog';
+
+/** How many wait in the list beside the open one. */
+const inSight = 60;
+
+/** What an answer taught, in words. */
+interface Learned {
+  subject: string;
+  before: number;
+  after: number;
+  because: string[];
+}
+
+/** Second look: junk that nobody marked, the most doubtful first, one key a message. */
+export function SecondLookPage() {
+  const overview = useMailbox((s) => s.overview);
+  const revision = useMailbox((s) => s.revision);
+  const [passed, setPassed] = useState<ReadonlySet<number>>(new Set());
+  const [done, setDone] = useState({ junk: 0, rescued: 0 });
+  const [learned, setLearned] = useState<Learned | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [asking, setAsking] = useState<Rescued | null>(null);
+  const [now] = useState(() => Date.now());
+  const { value, error } = useAnswer(() => mailroom.secondLook(inSight + passed.size), `${revision} ${passed.size}`);
+  const waiting = value?.rows.filter(({ id }) => !passed.has(id)) ?? [];
+  const open = waiting.find(({ id }) => id === chosen) ?? waiting[0];
+  const judgement = useAnswer(
+    () => (open ? mailroom.judgement(open.id) : Promise.resolve(null)),
+    `${open?.id ?? ''} ${revision}`,
+  );
+  // What was marked is no longer among those that wait; what was only passed over still is.
+  const left = (value?.total ?? 0) - (value?.rows ?? []).filter(({ id }) => passed.has(id)).length;
+
+  // What is open stays open, though what was learned since may have put others before it.
+  const openId = open?.id ?? null;
+  if (openId !== chosen) setChosen(openId);
+
+  const next = (row: Row) => {
+    const at = waiting.findIndex(({ id }) => id === row.id);
+    setPassed((old) => new Set([...old, row.id]));
+    setChosen((waiting[at + 1] ?? waiting[at - 1])?.id ?? null);
+  };
+  /** Carries an answer out, and says what was learned from it. */
+  const answer = async (row: Row, act: () => Promise<boolean>, kind: 'junk' | 'rescued') => {
+    // At once, so that the next key is meant for the next message, however fast it comes.
+    next(row);
+    const before = mailroom.judgement(row.id);
+    await before;
+    if (!(await act())) {
+      setPassed((old) => new Set([...old].filter((id) => id !== row.id)));
+      return;
+    }
+    setDone((old) => ({ ...old, [kind]: old[kind] + 1 }));
+    const [was, is] = [await before, await mailroom.judgement(row.id)];
+    if (was && is) setLearned(learnedFrom(row, was, is));
+  };
+  const isJunk = () => open && void answer(open, () => runAct({ ids: [open.id] }, { do: 'mark', junk: true }), 'junk');
+  const onlyThis = () =>
+    open &&
+    void answer(
+      open,
+      async () => tellOutcome(await mailroom.rescue(commandId(), { ids: [open.id] }, 'this', false)),
+      'rescued',
+    );
+  const fromNowOn = async () => {
+    if (!open) return;
+    const message = await mailroom.open(open.id, true);
+    setAsking({ selection: { ids: [open.id] }, address: open.from.address, listId: message?.listId ?? null });
+  };
+  const pass = () => open && next(open);
+  const step = (by: number) => {
+    const at = waiting.findIndex(({ id }) => id === open?.id);
+    const to = waiting[Math.max(0, Math.min(waiting.length - 1, at + by))];
+    if (to) setChosen(to.id);
+  };
+  useKeys({
+    j: () => isJunk(),
+    n: () => onlyThis(),
+    f: () => void fromNowOn(),
+    ' ': () => pass(),
+    arrowdown: () => step(1),
+    arrowup: () => step(-1),
+  });
+
+  if (!overview) return null;
+  return (
+    <Page
+      title="Second look"
+      acts={
+        <>
+          <UndoSpot />
+          <Link className="btn btn-sm" to="/junk-filter">
+            Junk filter
+          </Link>
+        </>
+      }
+    >
+      <p className="mb-3 max-w-prose">
+        Junk that you have not looked at, nearest to your line first: there the filter is most often wrong. It learns
+        from each answer.
+      </p>
+      {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
+      {!value && !error && (
+        <p className="quiet" role="status">
+          Ordering your junk by doubt …
+        </p>
+      )}
+      {value && (
+        <p className="mb-3 font-semibold" role="status">
+          {messages(left)} left · {count(done.junk)} were junk · {count(done.rescued)} rescued
+        </p>
+      )}
+      {learned && <LearnedWords learned={learned} />}
+      {value && !open && (
+        <p>
+          {passed.size ? 'You have been through all of it.' : 'Nothing waits for a second look.'}{' '}
+          <Link className="link" to="/junk">
+            To Junk
+          </Link>
+        </p>
+      )}
+      {open && (
+        <div className="grid gap-4 lg:grid-cols-[18rem_minmax(0,1fr)]">
+          <ol aria-label="Waiting" className="max-h-[32rem] overflow-y-auto border border-base-300 max-lg:hidden">
+            {waiting.slice(0, inSight).map((row) => (
+              <li key={row.id} className="border-b border-base-300 last:border-0">
+                <button
+                  className={`block w-full px-2 py-1.5 text-left ${row.id === open.id ? 'bg-base-300' : 'hover:bg-base-200'}`}
+                  aria-current={row.id === open.id}
+                  onClick={() => setChosen(row.id)}
+                >
+                  <span className="flex gap-2">
+                    <span className="min-w-0 flex-1 truncate font-semibold">{row.from.name || row.from.address}</span>
+                    <span className="quiet text-sm tabular-nums">{row.score ?? '–'}</span>
+                  </span>
+                  <span className="block truncate text-sm">{row.subject || 'No subject'}</span>
+                </button>
+              </li>
+            ))}
+          </ol>
+          <section aria-label="The most doubtful" className="min-w-0">
+            <div className="mb-3 flex flex-wrap items-center gap-2">
+              <Answer word="Junk" keyWord="J" onPress={isJunk} />
+              <Answer word="Not junk" keyWord="N" onPress={onlyThis} main />
+              <Answer word="Not junk, from now on …" keyWord="F" onPress={() => void fromNowOn()} />
+              <Answer word="Pass over" keyWord="Space" onPress={pass} />
+            </div>
+            <div className="rounded border border-base-300">
+              <SafeMessage key={open.id} row={open} when={shortTime(open.date, now)} />
+              {judgement.value && (
+                <div className="border-t border-base-300 px-4 py-3">
+                  <h2 className="mb-1 font-semibold">{scoreWords(judgement.value.score)}, because of</h2>
+                  <EvidenceLists judgement={judgement.value} />
+                </div>
+              )}
+            </div>
+          </section>
+        </div>
+      )}
+      {asking && open && (
+        <RescueDialog
+          rescued={asking}
+          onClose={() => setAsking(null)}
+          onRescue={(rescue) => void answer(open, rescue, 'rescued')}
+        />
+      )}
+    </Page>
+  );
+}
+
+function Answer({
+  word,
+  keyWord,
+  onPress,
+  main = false,
+}: {
+  word: string;
+  keyWord: string;
+  onPress: () => void;
+
+  main?: boolean;
+}) {
+  return (
+    <button className={`btn btn-sm ${main ? 'btn-primary' : ''}`} aria-keyshortcuts={keyWord} onClick={onPress}>
+      {word} <kbd className="key">{keyWord}</kbd>
+    </button>
+  );
+}
+
+function learnedFrom(row: Row, before: Judgement, after: Judgement): Learned {
+  const was = new Map(before.evidence.map(({ says, weight }) => [says, weight]));
+  const because = after.evidence
+    .map(({ says, weight }) => ({ says, moved: Math.abs(weight - (was.get(says) ?? 0)) }))
+    .filter(({ moved }) => moved > 0.001)
+    .sort((a, b) => b.moved - a.moved)
+    .slice(0, 3)
+    .map(({ says }) => says);
+  return { subject: row.subject || 'No subject', before: before.score, after: after.score, because };
+}
+
+function LearnedWords({ learned: { subject, before, after, because } }: { learned: Learned }) {
+  const [from, to] = [Math.floor(before), Math.floor(after)];
+  return (
+    <p className="mb-3 border-l-4 border-primary bg-base-200 px-3 py-1.5 text-sm" role="status">
+      Learned from “{subject}”:{' '}
+      {from === to
+        ? 'nothing new, it was judged so already.'
+        : `such mail scores ${to} instead of ${from}${because.length ? `, mostly by ${because.join(', ')}` : ''}.`}
+    </p>
+  );
+}

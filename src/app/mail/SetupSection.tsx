@@ -1,0 +1,80 @@
+import { useState } from 'react';
+import { mailroom } from '../../mailroom/client';
+import { commandId, say, tellOutcome } from '../state/desk';
+import { Dialog } from '../ui/Dialog';
+import { saveFile } from '../ui/save';
+
+/** Larger than this no setup is. In bytes. */
+const mostSetup = 50_000_000;
+
+/** The whole setup as one file, out and in. */
+export function SetupSection() {
+  const [picked, setPicked] = useState<{ name: string; document: string } | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const save = async () => {
+    saveFile(new Blob([await mailroom.exportSetup()], { type: 'application/json' }), 'wide-sort-setup.json');
+    say({ text: 'Saved the setup to wide-sort-setup.json.', tone: 'done', undo: null });
+  };
+  const pick = async (file: File | undefined) => {
+    setTrouble(null);
+    if (!file) return;
+    if (file.size > mostSetup) return setTrouble(`${file.name} is too large for a setup.`);
+    setPicked({ name: file.name, document: await file.text() });
+  };
+  const takeUp = async () => {
+    if (!picked) return;
+    setPicked(null);
+    const outcome = await mailroom.importSetup(commandId(), picked.document);
+    if (outcome.ok) tellOutcome(outcome);
+    else setTrouble(`${picked.name}: ${outcome.error}`);
+  };
+  return (
+    <section aria-labelledby="setup" className="flex flex-col items-start gap-3">
+      <h2 id="setup" className="text-lg font-semibold">
+        The setup
+      </h2>
+      <p>
+        Register, rules, folders, labels, contacts, lanes and what the junk filter has learned, as one file: to keep it,
+        or to go on elsewhere.
+      </p>
+      <div className="flex flex-wrap items-center gap-3">
+        <button className="btn btn-outline btn-sm" onClick={() => void save()}>
+          Save the setup
+        </button>
+        <label className="flex items-center gap-2">
+          Take up a setup
+          <input
+            type="file"
+            accept=".json,application/json"
+            className="file-input file-input-sm"
+            onChange={(e) => {
+              void pick(e.target.files?.[0]);
+              e.target.value = '';
+            }}
+          />
+        </label>
+      </div>
+      {trouble && (
+        <p role="alert" className="border-l-4 border-error bg-base-200 px-3 py-2 [overflow-wrap:anywhere]">
+          {trouble}
+        </p>
+      )}
+      {picked && (
+        <Dialog title={`Take up ${picked.name}?`} onClose={() => setPicked(null)}>
+          <p>
+            It takes the place of all that was decided here. Messages stay where they are; Undo brings the setup of
+            today back.
+          </p>
+          <div className="mt-4 flex justify-end gap-2">
+            <button className="btn btn-sm" onClick={() => setPicked(null)}>
+              Keep what is here
+            </button>
+            <button className="btn btn-primary btn-sm" onClick={() => void takeUp()}>
+              Take it up
+            </button>
+          </div>
+        </Dialog>
+      )}
+    </section>
+  );
+}

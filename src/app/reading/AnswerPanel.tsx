@@ -1,0 +1,165 @@
+import { Send } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { Answer, AnswerStart } from '../../mailroom/api';
+import { mailroom } from '../../mailroom/client';
+import { wherePath, type Where } from '../paths';
+import { forgetAnswer, keepAnswer, useAnswers } from '../state/answers';
+import { commandId, say, startAnswering } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { exactTime } from '../ui/time';
+import { messages } from '../ui/words';
+
+type Written = Omit<Answer, 'to'>;
+
+/** An answer being written, in plain text, with what it answers quoted below. */
+export function AnswerPanel({ id, all, where }: { id: number; all: boolean; where: Where }) {
+  const accounts = useMailbox((s) => s.overview?.setup.accounts ?? []);
+  const [start, setStart] = useState<AnswerStart | null>(null);
+  const [written, setWritten] = useState<Written | null>(() => useAnswers.getState().written[id] ?? null);
+  const [error, setError] = useState<string | null>(null);
+  const [sending, setSending] = useState(false);
+  // One command for this answer, however often it is tried: the post office and Sent never have it twice.
+  const [command] = useState(commandId);
+  const panel = useRef<HTMLElement>(null);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const ready = start !== null && written !== null;
+
+  useEffect(() => {
+    let current = true;
+    void mailroom.open(id, true).then(async (message) => {
+      const begun = await mailroom.startAnswer(id, all, message ? exactTime(message.row.date) : '');
+      if (!current || !begun) return;
+      setStart(begun);
+      const { account, recipients, copies, subject, text } = begun;
+      setWritten((old) => old ?? { account: account ?? '', recipients, copies, subject, text });
+    });
+    return () => {
+      current = false;
+    };
+  }, [id, all]);
+  useEffect(() => {
+    if (!ready) return;
+    area.current?.focus({ preventScroll: true });
+    area.current?.setSelectionRange(0, 0);
+    panel.current?.scrollIntoView({ block: 'start' });
+  }, [ready]);
+
+  const change = (some: Partial<Written>) => {
+    if (!written) return;
+    const next = { ...written, ...some };
+    setWritten(next);
+    keepAnswer(id, next);
+  };
+  const close = () => {
+    forgetAnswer(id);
+    startAnswering(null);
+  };
+  const send = async () => {
+    if (!written || sending) return;
+    setSending(true);
+    const outcome = await mailroom.sendAnswer(command, { to: id, ...written }, -new Date().getTimezoneOffset());
+    setSending(false);
+    if (!outcome.ok) return setError(outcome.error);
+    close();
+    say({ text: `${outcome.receipt.says}. It stands in Sent.`, tone: 'done', undo: null });
+  };
+  if (!ready || !written) return <p className="quiet p-4">Preparing the answer …</p>;
+  const field = 'input input-sm w-full';
+  return (
+    <section
+      ref={panel}
+      aria-label={all ? 'Reply to all' : 'Reply'}
+      className="m-3 flex flex-col gap-2 rounded border-2 border-primary p-3"
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
+        if (event.key === 'Escape') startAnswering(null);
+      }}
+    >
+      <h3 className="font-semibold">{all ? 'Reply to all' : 'Reply'}</h3>
+      {start.newest && (
+        <p role="alert" className="border-l-4 border-accent bg-base-200 px-3 py-1.5 text-sm">
+          You answer an older message: {messages(start.newer)} came after it, the newest from{' '}
+          {start.newest.from.name || start.newest.from.address} at {exactTime(start.newest.date)}.{' '}
+          <Link
+            className="link font-semibold"
+            to={wherePath({ ...where, message: start.newest.id })}
+            onClick={() => {
+              forgetAnswer(id);
+              startAnswering(start.newest && { id: start.newest.id, all });
+            }}
+          >
+            Answer the newest
+          </Link>
+        </p>
+      )}
+      {accounts.length === 0 ? (
+        <p className="text-sm">
+          Say first from which address you write:{' '}
+          <Link className="link" to="/accounts">
+            add an account
+          </Link>
+          .
+        </p>
+      ) : (
+        <label className="flex items-center gap-2 text-sm">
+          <span className="w-14">From</span>
+          <select
+            className="select w-full select-sm"
+            value={written.account}
+            onChange={(event) => change({ account: event.target.value })}
+          >
+            <option value="" disabled hidden>
+              Choose …
+            </option>
+            {accounts.map(({ id: account, name, address }) => (
+              <option key={account} value={account}>
+                {name} ({address})
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {(
+        [
+          ['To', 'recipients'],
+          ['Cc', 'copies'],
+          ['Subject', 'subject'],
+        ] as const
+      ).map(([word, name]) => (
+        <label key={name} className="flex items-center gap-2 text-sm">
+          <span className="w-14">{word}</span>
+          <input className={field} value={written[name]} onChange={(event) => change({ [name]: event.target.value })} />
+        </label>
+      ))}
+      <textarea
+        ref={area}
+        aria-label="Text"
+        className="textarea min-h-56 w-full font-mono text-sm"
+        value={written.text}
+        onChange={(event) => change({ text: event.target.value })}
+      />
+      {error && (
+        <p role="alert" className="font-semibold text-error">
+          {error}
+        </p>
+      )}
+      <div className="flex items-center gap-2">
+        <button
+          className="btn btn-primary btn-sm"
+          onClick={() => void send()}
+          disabled={sending}
+          title="Send (Ctrl+Enter)"
+        >
+          <Send size={15} aria-hidden /> {sending ? 'Sending …' : 'Send'}
+        </button>
+        <button className="btn btn-ghost btn-sm" onClick={close}>
+          Discard
+        </button>
+        <span className="quiet ml-auto text-xs">
+          Plain text. Kept in this browser as you type, until sent or discarded.
+        </span>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,148 @@
+import { Filter, Reply, ReplyAll, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { Address } from '../../core/mail/address';
+import type { Setup } from '../../core/line/setup';
+import { placeName } from '../../core/mail/place';
+import type { Row } from '../../mailroom/api';
+import { mailroom } from '../../mailroom/client';
+import { startAnswering } from '../state/desk';
+import { SenderStanding } from './SenderStanding';
+import { InkTag } from '../ui/InkTag';
+import { dayOf, exactTime } from '../ui/time';
+import { useAnswer } from '../ui/useAnswer';
+import { useMailbox } from '../state/mailbox';
+import { Attachments } from './Attachments';
+import { HtmlBody } from './HtmlBody';
+import { Suspicions } from './Suspicions';
+import { TextBody } from './TextBody';
+
+function People({ word, list }: { word: string; list: readonly Address[] }) {
+  if (list.length === 0) return null;
+  const shown = list.slice(0, 6);
+  return (
+    <p className="text-sm">
+      <span className="quiet">{word} </span>
+      {shown.map((a) => a.name || a.address || 'nobody named').join(', ')}
+      {list.length > shown.length && ` and ${list.length - shown.length} more`}
+    </p>
+  );
+}
+
+interface MessageProps {
+  row: Row;
+  setup: Setup;
+  /** With its subject as a heading; within a conversation that stands above them all. */
+  heading?: boolean;
+}
+
+/** One message opened: its head, its attachments, its text, and how to answer it. */
+export function Message({ row, setup, heading = false }: MessageProps) {
+  const [plain, setPlain] = useState(false);
+  const revision = useMailbox((s) => s.revision);
+  const { id } = row;
+  const { value: message, error, waiting } = useAnswer(() => mailroom.open(id, plain), `${id} ${plain} ${revision}`);
+  if (!message || message.row.id !== id)
+    return (
+      <p className="quiet p-4">{waiting ? 'Opening…' : (error ?? 'The stored bytes of this message can’t be read.')}</p>
+    );
+  const account = setup.accounts.find((a) => a.id === row.account);
+  return (
+    <>
+      <header className="flex flex-col gap-1.5 border-b border-base-300 px-4 py-3">
+        {heading && (
+          <h2 className="text-lg leading-snug font-semibold [overflow-wrap:anywhere]" dir="auto">
+            {row.subject || 'No subject'}
+          </h2>
+        )}
+        <div className="flex flex-wrap items-baseline gap-x-3">
+          <p className="min-w-0 [overflow-wrap:anywhere]">
+            <span className="font-semibold" dir="auto">
+              {row.from.name || row.from.address || 'No sender'}
+            </span>{' '}
+            {row.from.name && <span className="font-mono text-sm">{row.from.address}</span>}
+          </p>
+          <time className="quiet ml-auto text-sm" dateTime={new Date(row.date).toISOString()}>
+            {exactTime(row.date)}
+          </time>
+        </div>
+        <People word="To" list={row.to} />
+        <People word="Cc" list={message.cc} />
+        {account && setup.accounts.length > 1 && (
+          <p className="text-sm">
+            <span className="quiet">{row.own ? 'Sent from' : 'Came by'} the account </span>
+            {account.name}
+          </p>
+        )}
+        {message.listId && (
+          <p className="text-sm">
+            <span className="quiet">Mailing list </span>
+            <span className="font-mono text-sm">{message.listId}</span>
+          </p>
+        )}
+        {row.flagged && row.due !== null && (
+          <p className={`text-sm ${row.late ? 'font-semibold text-accent' : ''}`}>
+            Flagged for {dayOf(row.due)}
+            {row.late && ', late'}
+          </p>
+        )}
+        {row.deletedOn !== null && (
+          <p className="text-sm">
+            In {row.place === 'junk' ? 'Junk' : 'the Bin'} until {dayOf(row.deletedOn)}, then deleted for good.
+          </p>
+        )}
+        <div className="flex flex-wrap items-center gap-x-1 gap-y-1">
+          <button className="btn btn-ghost btn-xs" onClick={() => startAnswering({ id, all: false })} title="Reply (Y)">
+            <Reply size={14} aria-hidden /> Reply
+          </button>
+          <button
+            className="btn btn-ghost btn-xs"
+            onClick={() => startAnswering({ id, all: true })}
+            title="Reply to all (Shift+Y)"
+          >
+            <ReplyAll size={14} aria-hidden /> Reply to all
+          </button>
+          {!row.own && <SenderStanding message={message.registered} id={id} setup={setup} />}
+          <Link className="btn btn-ghost btn-xs" to={`/rules/new?from=${id}`}>
+            <Filter size={14} aria-hidden /> Sort mail like this
+          </Link>
+          {row.labels.map((label) => (
+            <InkTag key={label} id={label} setup={setup} />
+          ))}
+          <span className="quiet text-sm">{placeName(row.place, setup.folders)}</span>
+          {message.alternatives && (
+            <label className="ml-auto flex items-center gap-1.5 text-sm">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={plain}
+                onChange={(e) => setPlain(e.target.checked)}
+              />
+              Plain text
+            </label>
+          )}
+        </div>
+        {message.attachments.length > 0 && <Attachments id={id} list={message.attachments} />}
+      </header>
+      {row.damage !== null && (
+        <p className="m-4 flex gap-2 border-l-4 border-accent bg-base-200 px-3 py-2">
+          <TriangleAlert size={18} className="mt-0.5 shrink-0" aria-hidden />
+          <span>
+            This message is damaged. {row.damage} What can be read of it is below; its bytes are kept as they came.
+          </span>
+        </p>
+      )}
+      <Suspicions list={message.suspicions} dead={message.dead && message.blocks.some((b) => b.kind === 'html')} />
+      <div className="flex flex-col gap-4 px-4 py-4">
+        {message.blocks.every((b) => b.content.trim() === '') && <p className="quiet">This message has no text.</p>}
+        {message.blocks.map((block, i) =>
+          block.kind === 'html' ? (
+            <HtmlBody key={i} html={block.content} pictures={message.pictures} dead={message.dead} />
+          ) : (
+            block.content.trim() !== '' && <TextBody key={i} text={block.content} />
+          ),
+        )}
+      </div>
+    </>
+  );
+}

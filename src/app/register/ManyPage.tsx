@@ -1,0 +1,184 @@
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { mergeEntries, mostCsv, registerFromCsv } from '../../core/senders/registerCsv';
+import type { Standing } from '../../core/senders/register';
+import type { Setup } from '../../core/line/setup';
+import type { SetupEdit } from '../../mailroom/api';
+import { mailroom } from '../../mailroom/client';
+import { DryRunPanel } from '../dryrun/DryRunPanel';
+import { RunHere } from '../dryrun/RunHere';
+import { commandId, tellOutcome } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { Halves, Page } from '../ui/Page';
+import { useAnswer } from '../ui/useAnswer';
+import { count, messages } from '../ui/words';
+
+const entriesWord = (n: number) => `${count(n)} ${n === 1 ? 'entry' : 'entries'}`;
+
+/** Several entries at once, pasted or from a CSV file. */
+export function ManyPage() {
+  const setup = useMailbox((s) => s.overview?.setup);
+  return setup ? <Many setup={setup} /> : null;
+}
+
+function Many({ setup }: { setup: Setup }) {
+  const navigate = useNavigate();
+  const revision = useMailbox((s) => s.revision);
+  const [text, setText] = useState('');
+  const [file, setFile] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [standing, setStanding] = useState<Standing>('blocked');
+  const [runHere, setRunHere] = useState(true);
+  const [saving, setSaving] = useState(false);
+  const [opened] = useState(() => Date.now());
+  const { edits, merged, wrong } = useMemo(() => {
+    const read = registerFromCsv(text, standing, opened);
+    let made = 0;
+    const together = mergeEntries(setup.register, read.entries, () => `many-${opened}-${made++}`);
+    const list = together.edits.map((item): SetupEdit => ({ list: 'register', id: item.id, item }));
+    return { edits: list, merged: together, wrong: read.wrong };
+  }, [text, standing, opened, setup.register]);
+  const answer = useAnswer(
+    () => mailroom.dryRun(edits, null),
+    `${text.length} ${text.slice(0, 200)} ${standing} ${revision}`,
+    250,
+  );
+  const total = answer.value?.ok ? answer.value.report.total : 0;
+
+  const pick = async (picked: File | undefined) => {
+    if (!picked) return;
+    if (picked.size > mostCsv) return setTrouble(`${picked.name} is larger than 20 MB: part it into several files.`);
+    const bytes = new Uint8Array(await picked.arrayBuffer());
+    if (bytes.subarray(0, 4_000).includes(0))
+      return setTrouble(`${picked.name} is no text. Save it as CSV first, in UTF-8.`);
+    setTrouble(null);
+    setFile(picked.name);
+    setText(new TextDecoder().decode(bytes));
+  };
+  const save = async () => {
+    setSaving(true);
+    const says = `Took up ${entriesWord(edits.length)} of the Register${file ? ` from ${file}` : ''}`;
+    const outcome = await mailroom.editSetup(commandId(), edits, says, runHere);
+    setSaving(false);
+    if (tellOutcome(outcome)) void navigate('/register');
+  };
+
+  return (
+    <Page title="Several entries at once">
+      <Halves
+        left={
+          <form
+            className="flex flex-col gap-4"
+            onSubmit={(e) => {
+              e.preventDefault();
+              void save();
+            }}
+          >
+            <div>
+              <label htmlFor="many-file" className="mb-1 block font-semibold">
+                A CSV file
+              </label>
+              <input
+                id="many-file"
+                type="file"
+                accept=".csv,.txt,text/csv,text/plain"
+                className="file-input w-full"
+                onChange={(e) => void pick(e.target.files?.[0])}
+              />
+              {trouble && (
+                <p className="mt-1 border-l-4 border-error bg-base-200 px-3 py-1" role="alert">
+                  {trouble}
+                </p>
+              )}
+            </div>
+            <div>
+              <label htmlFor="many-text" className="mb-1 block font-semibold">
+                Or paste: one address or domain a line
+              </label>
+              <textarea
+                id="many-text"
+                className="textarea h-48 w-full font-mono"
+                spellCheck={false}
+                value={text}
+                aria-describedby="many-help"
+                onChange={(e) => {
+                  setFile(null);
+                  setText(e.target.value);
+                }}
+              />
+              <p id="many-help" className="quiet text-sm">
+                A first row with the columns kind, value, subdomains, except, standing, since and why is understood;
+                only value is needed.
+              </p>
+            </div>
+            <label className="flex items-center gap-2">
+              Rows without a standing are
+              <select
+                className="select select-sm"
+                value={standing}
+                onChange={(e) => setStanding(e.target.value as Standing)}
+              >
+                <option value="blocked">Blocked</option>
+                <option value="safe">Safe</option>
+              </select>
+            </label>
+            <RunHere by="them" on={runHere} onChange={setRunHere} />
+            <button className="btn self-start btn-primary" disabled={edits.length === 0 || saving}>
+              {saving ? 'Taking up …' : `Take up ${entriesWord(edits.length)}`}
+              {runHere && total > 0 && !saving && ` and sort ${messages(total)}`}
+            </button>
+          </form>
+        }
+        right={
+          <div className="flex flex-col gap-5">
+            <section aria-label="What was read">
+              <h2 className="text-lg font-semibold">What was read</h2>
+              {text.trim() === '' ? (
+                <p className="quiet">Nothing yet.</p>
+              ) : (
+                <p role="status">
+                  {count(merged.added)} new, {count(merged.changed)} that change an entry, {count(merged.same)} there
+                  already,{' '}
+                  <strong className={wrong.length ? 'text-accent' : ''}>
+                    {count(wrong.length)} that can’t be taken
+                  </strong>
+                  .
+                </p>
+              )}
+              {wrong.length > 0 && (
+                <div
+                  className="mt-2 max-h-64 overflow-auto"
+                  tabIndex={0}
+                  role="region"
+                  aria-label="Rows that can’t be taken"
+                >
+                  <table className="table table-sm">
+                    <thead>
+                      <tr>
+                        <th>Row</th>
+                        <th>What stands there</th>
+                        <th>Why not</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {wrong.slice(0, 500).map(({ row, text: what, reason }) => (
+                        <tr key={row}>
+                          <td className="tabular-nums">{row}</td>
+                          <td className="max-w-56 truncate font-mono" title={what}>
+                            {what}
+                          </td>
+                          <td>{reason}</td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </div>
+              )}
+            </section>
+            {edits.length > 0 && <DryRunPanel answer={answer} setup={setup} none="No message here would change." />}
+          </div>
+        }
+      />
+    </Page>
+  );
+}

@@ -1,0 +1,200 @@
+import { RowList } from '../desk/RowList';
+import { deskActs } from '../desk/acts';
+import { useRows } from '../desk/useRows';
+import { useMailbox } from '../state/mailbox';
+import { prefer, usePreferences } from '../state/preferences';
+import { Choice, Switch } from '../ui/fields';
+import { Halves, Page } from '../ui/Page';
+
+const inbox = { kind: 'place', place: 'inbox' } as const;
+/** Acts that make sense on one row: each place offers those that have something to do there. */
+const rowActs = deskActs.filter(({ id }) => !['inbox', 'not-junk'].includes(id));
+const mostHoverActs = 3;
+
+function ActChoice({ label, value, onChange }: { label: string; value: string; onChange: (id: string) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      <span className="w-28">{label}</span>
+      <select className="select select-sm" value={value} onChange={(event) => onChange(event.target.value)}>
+        <option value="">Nothing</option>
+        {rowActs.map(({ id, word }) => (
+          <option key={id} value={id}>
+            {word}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** How the desk looks and behaves, with the Inbox beside it as it would be. */
+export function DeskSettings() {
+  const setup = useMailbox((s) => s.overview?.setup);
+  const p = usePreferences();
+  const rows = useRows(inbox, { grouped: p.groupedAll, elsewhere: p.elsewhere });
+  if (!setup) return null;
+  return (
+    <Page title="The desk">
+      <Halves
+        left={
+          <>
+            <Choice
+              legend="Rows"
+              value={p.density}
+              options={[
+                ['roomy', 'Roomy', 'two lines'],
+                ['tight', 'Tight', 'one line'],
+              ]}
+              onChange={(density) => prefer({ density })}
+            />
+            <Choice
+              legend="First in a row"
+              value={p.rowFirst}
+              options={[
+                ['people', 'People'],
+                ['subject', 'Subject'],
+              ]}
+              onChange={(rowFirst) => prefer({ rowFirst })}
+            />
+            <Choice
+              legend="Text size"
+              value={p.textSize}
+              options={[
+                ['small', 'Small'],
+                ['medium', 'Medium'],
+                ['large', 'Large'],
+              ]}
+              onChange={(textSize) => prefer({ textSize })}
+            />
+            <Choice
+              legend="Reading area"
+              value={p.reading}
+              options={[
+                ['right', 'Right'],
+                ['below', 'Below'],
+                ['off', 'Off', 'a message takes the place of the rows'],
+              ]}
+              onChange={(reading) => prefer({ reading })}
+            />
+            <Choice
+              legend="A message counts as read"
+              value={p.markRead}
+              options={[
+                ['opened', 'When it is opened'],
+                ['seconds', 'After some seconds'],
+                ['hand', 'Only by hand'],
+              ]}
+              onChange={(markRead) => prefer({ markRead })}
+            >
+              {p.markRead === 'seconds' && (
+                <label className="mt-1 flex items-center gap-2">
+                  Seconds
+                  <input
+                    type="number"
+                    min={1}
+                    max={600}
+                    className="input w-24 input-sm"
+                    value={p.markReadSeconds}
+                    onChange={(event) =>
+                      prefer({
+                        markReadSeconds: Math.max(1, Math.min(600, Math.round(Number(event.target.value)) || 1)),
+                      })
+                    }
+                  />
+                </label>
+              )}
+            </Choice>
+            <Choice
+              legend="After the open message was archived, binned or moved"
+              value={p.goOn}
+              options={[
+                ['next', 'Open the next'],
+                ['previous', 'Open the one before'],
+                ['list', 'Back to the list'],
+              ]}
+              onChange={(goOn) => prefer({ goOn })}
+            />
+            <fieldset className="flex flex-col gap-1">
+              <legend className="mb-1 font-semibold">Moves by hand</legend>
+              <Switch
+                word="Offer a rule"
+                what="Where the same sender’s mail is moved to one folder by hand for the third time; once for each."
+                on={p.offers}
+                onChange={(offers) => prefer({ offers })}
+              />
+            </fieldset>
+            <fieldset className="flex flex-col gap-1">
+              <legend className="mb-1 font-semibold">Conversations</legend>
+              <Switch
+                word="Gather messages into conversations in every place"
+                what="A place can be set by itself at the desk’s edge (G). Only a view: nothing is moved."
+                on={p.groupedAll}
+                onChange={(groupedAll) => prefer({ groupedAll, grouped: {} })}
+              />
+              <Switch
+                word="With messages from other places"
+                what="Sent, Archive and folders. For one conversation it can be changed there."
+                on={p.elsewhere}
+                onChange={(elsewhere) => prefer({ elsewhere })}
+              />
+              <Switch
+                word="Newest message first"
+                what="Within a conversation; the list has an order of its own."
+                on={p.newestFirst}
+                onChange={(newestFirst) => prefer({ newestFirst })}
+              />
+              <Switch
+                word="Opening a conversation marks all of it as read"
+                on={p.readAll}
+                onChange={(readAll) => prefer({ readAll })}
+              />
+            </fieldset>
+            <fieldset>
+              <legend className="mb-1 font-semibold">Acts on a row under the pointer, at most three</legend>
+              <div className="flex flex-wrap gap-x-4">
+                {rowActs.map(({ id, word }) => (
+                  <label key={id} className="flex items-center gap-2 py-0.5">
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-sm"
+                      checked={p.hoverActs.includes(id)}
+                      disabled={!p.hoverActs.includes(id) && p.hoverActs.length >= mostHoverActs}
+                      onChange={(event) =>
+                        prefer({
+                          hoverActs: event.target.checked
+                            ? [...p.hoverActs, id]
+                            : p.hoverActs.filter((other) => other !== id),
+                        })
+                      }
+                    />
+                    {word}
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+            <fieldset className="flex flex-col gap-1">
+              <legend className="mb-1 font-semibold">Swipes on a touch screen</legend>
+              <ActChoice label="To the left" value={p.swipeLeft} onChange={(swipeLeft) => prefer({ swipeLeft })} />
+              <ActChoice label="To the right" value={p.swipeRight} onChange={(swipeRight) => prefer({ swipeRight })} />
+            </fieldset>
+          </>
+        }
+        right={
+          <section aria-label="Preview" className="flex h-[70vh] flex-col rounded border border-base-300">
+            <h2 className="border-b border-base-300 px-3 py-2 font-semibold">The Inbox, as it would be</h2>
+            <RowList
+              view={inbox}
+              grouping={{ grouped: p.groupedAll, elsewhere: p.elsewhere }}
+              name="Inbox, as it would be"
+              rows={rows}
+              setup={setup}
+              open={null}
+              openConversation={null}
+              onOpen={() => undefined}
+            />
+          </section>
+        }
+      />
+    </Page>
+  );
+}

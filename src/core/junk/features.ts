@@ -1,0 +1,177 @@
+// Features: what the model weighs of a message, each a kind and a word, hashed into a fixed number of slots.
+import { domainOf } from '../mail/address';
+import { senderSignals, signalsOf, type SenderSignal } from './signals';
+import type { JunkReading } from './reading';
+
+/** How many slots the model has: 2 to this power. */
+export const slotBits = 18;
+export const slots = 1 << slotBits;
+
+/** Where a feature was found. */
+export const featureKinds = [
+  'text',
+  'subject',
+  'sender',
+  'sender name',
+  'link',
+  'link path',
+  'markup',
+  'signal',
+] as const;
+export type FeatureKind = (typeof featureKinds)[number];
+
+const subjectShape = /!+|\?+/g;
+const markupShape = /<\/?[a-z]+|[a-z-]+=["']?[^\s"'>]{1,20}/g;
+const signalKind = featureKinds.indexOf('signal');
+const longestWord = 30;
+const markupRead = 3_000;
+
+/** Of each UTF-16 unit: 1 no part of a word, 2 part of one, 3 a character of a script without spaces; 0 not yet known. */
+const units = new Uint8Array(65_536);
+const letter = /[\p{L}\p{N}$'’.@-]/u;
+const unspaced =
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
+/** Halves of a surrogate pair belong to words: letters of rarer scripts, and emoji, which say something too. */
+function kindOfUnit(unit: number): number {
+  const character = String.fromCharCode(unit);
+  const inWord = (unit >= 0xd800 && unit < 0xe000) || letter.test(character);
+  return (units[unit] = inWord ? (unspaced.test(character) ? 3 : 2) : 1);
+}
+const unitKind = (unit: number): number => units[unit] || kindOfUnit(unit);
+
+/** Is told of a feature: its slot and kind, and the stretch of `source` that is its word; `says` for signals alone. */
+type Visit = (slot: number, kind: number, source: string, from: number, to: number, says?: string) => void;
+
+/** FNV-1a (Fowler, Noll, Vo), begun for a kind. */
+const begun = (kind: number): number => 0x811c9dc5 ^ (kind * 0x9e3779b1);
+const hashed = (hash: number, unit: number): number => Math.imul(hash ^ unit, 0x01000193);
+
+/** The slot of a hash, after a last mixing, so that the low bits of short words differ too. */
+function slotOf(hash: number): number {
+  hash ^= hash >>> 15;
+  hash = Math.imul(hash, 0x2c1b3c6d);
+  hash ^= hash >>> 12;
+  return hash & (slots - 1);
+}
+
+/** The words of a text, at least two letters long. Scripts without spaces are read in pairs of characters. */
+function eachWord(kind: number, text: string, visit: Visit): void {
+  const start = begun(kind);
+  const { length } = text;
+  let [from, hash, before] = [0, start, 0];
+  /** What the word at hand is made of; 1 between words. */
+  let word = 1;
+  for (let at = 0; at <= length; at++) {
+    const unit = at < length ? text.charCodeAt(at) : 32;
+    const its = unitKind(unit);
+    if (its !== word) {
+      if (word === 2 && at - from > 1) visit(slotOf(hash), kind, text, from, Math.min(at, from + longestWord));
+      word = its;
+      from = at;
+      hash = start;
+    } else if (its === 3) visit(slotOf(hashed(hashed(start, before), unit)), kind, text, at - 1, at + 1);
+    if (its === 2 && at - from < longestWord) hash = hashed(hash, unit);
+    before = unit;
+  }
+}
+
+/** The slot of a whole word. */
+function slotOfWord(kind: number, word: string): number {
+  let hash = begun(kind);
+  for (let i = 0; i < word.length; i++) hash = hashed(hash, word.charCodeAt(i));
+  return slotOf(hash);
+}
+
+/** Every feature of a message in turn, with repetitions. */
+function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
+  const whole = (kind: number, word: string, says?: string) =>
+    visit(slotOfWord(kind, word), kind, word, 0, word.length, says);
+  eachWord(0, reading.text.toLowerCase(), visit);
+  const subject = reading.subject.toLowerCase().replace(/^(?:(?:re|fwd?)\s*:\s*)+/, '');
+  eachWord(1, subject, visit);
+  for (const marks of subject.match(subjectShape) ?? []) whole(1, marks);
+  const address = reading.from.address.toLowerCase();
+  whole(2, address);
+  let domain = domainOf(address);
+  while (domain) {
+    whole(2, domain);
+    const dot = domain.indexOf('.');
+    domain = dot < 0 ? '' : domain.slice(dot + 1);
+  }
+  eachWord(3, reading.from.name.toLowerCase(), visit);
+  for (const host of new Set(reading.links.map((link) => link.host)))
+    for (let at = 0, part = 0; at >= 0 && part < 4; part++) {
+      whole(4, host.slice(at));
+      at = host.indexOf('.', at) + 1 || -1;
+    }
+  for (const path of new Set(reading.links.map((link) => link.path)))
+    for (const word of path.toLowerCase().split(/[^a-z0-9]+/)) if (word.length > 1) whole(5, word);
+  const markup = reading.html
+    .slice(0, markupRead)
+    .replace(/>[^<]*</g, '><')
+    .toLowerCase();
+  for (const word of markup.match(markupShape) ?? []) whole(6, word);
+  for (const { name, says } of signalsOf(reading, bulk)) whole(signalKind, name, says);
+}
+
+// Which message last touched a slot: cheaper by far than a set for each message. Bytes, so that it stays in the cache.
+const touched = new Uint8Array(slots);
+let turn = 0;
+/** What was found of the message at hand. No message has more features than there are slots. */
+const found = new Uint32Array(slots);
+
+/** The slots of a message's features, each once. `bulk`: as in {@link signalsOf}. */
+export function featuresOf(reading: JunkReading, bulk = true): Uint32Array<ArrayBuffer> {
+  if (++turn === 256) {
+    touched.fill(0);
+    turn = 1;
+  }
+  const mark = turn;
+  let n = 0;
+  eachFeature(reading, bulk, (slot) => {
+    if (touched[slot] === mark) return;
+    touched[slot] = mark;
+    found[n++] = slot;
+  });
+  return found.slice(0, n);
+}
+
+/** A feature with its name, for the evidence. */
+export interface NamedFeature {
+  slot: number;
+  kind: FeatureKind;
+  word: string;
+  /** What a signal says; for the other kinds null. */
+  says: string | null;
+}
+
+/** The features of a message by name. Of those that share a slot the first stands for it. */
+export function namedFeaturesOf(reading: JunkReading, bulk = true): NamedFeature[] {
+  const out = new Map<number, NamedFeature>();
+  eachFeature(reading, bulk, (slot, kind, source, from, to, says) => {
+    if (!out.has(slot))
+      out.set(slot, { slot, kind: featureKinds[kind], word: source.slice(from, to), says: says ?? null });
+  });
+  return [...out.values()];
+}
+
+/** Features with what is known of the sender. */
+export function withSender(features: Uint32Array, signals: readonly SenderSignal[]): Uint32Array {
+  if (signals.length === 0) return features;
+  const more = signals
+    .map((signal) => slotOfWord(signalKind, `sender ${signal}`))
+    .filter((slot) => !features.includes(slot));
+  const out = new Uint32Array(features.length + more.length);
+  out.set(features);
+  out.set(more, features.length);
+  return out;
+}
+
+/** What is known of the sender as named features. */
+export const namedSender = (signals: readonly SenderSignal[]): NamedFeature[] =>
+  signals.map((signal) => ({
+    slot: slotOfWord(signalKind, `sender ${signal}`),
+    kind: 'signal',
+    word: signal,
+    says: senderSignals[signal],
+  }));

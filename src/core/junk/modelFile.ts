@@ -1,0 +1,80 @@
+// The model as a file: short, exact, and refused with the reason where it is cut, spoilt, or newer than this program.
+//
+//     "WSJM"  version  slot bits  shift  count of weights (4 bytes)  checksum (4 bytes)  then for each weight that is
+//     not zero: how many slots further (varint), and the weight divided by 2^shift (zigzag varint).
+import { slotBits, slots } from './features';
+import { JunkModel } from './model';
+
+const magic = [0x57, 0x53, 0x4a, 0x4d];
+/** The version that is written. Its features are those of features.ts: others mean another version. */
+export const modelVersion = 1;
+const headSize = 15;
+
+function checksum(bytes: Uint8Array): number {
+  let hash = 0x811c9dc5;
+  for (const byte of bytes) hash = Math.imul(hash ^ byte, 0x01000193);
+  return hash >>> 0;
+}
+
+/**
+ * Writes a model. `shift`: how many of the lowest bits of each weight are rounded away; 0 keeps it exactly, 12 is
+ * enough for judging.
+ */
+export function writeModel({ weights }: JunkModel, shift = 0): Uint8Array<ArrayBuffer> {
+  const body: number[] = [];
+  const varint = (n: number) => {
+    for (; n >= 0x80; n = Math.floor(n / 0x80)) body.push((n % 0x80) | 0x80);
+    body.push(n);
+  };
+  let [last, count] = [0, 0];
+  for (const [slot, weight] of weights.entries()) {
+    const rounded = Math.round(weight / 2 ** shift);
+    if (rounded === 0) continue;
+    varint(slot - last);
+    varint(rounded < 0 ? -rounded * 2 - 1 : rounded * 2);
+    last = slot;
+    count++;
+  }
+  const out = new Uint8Array(headSize + body.length);
+  out.set(magic);
+  out.set([modelVersion, slotBits, shift], 4);
+  out.set(body, headSize);
+  const view = new DataView(out.buffer);
+  view.setUint32(7, count);
+  view.setUint32(11, checksum(out.subarray(headSize)));
+  return out;
+}
+
+export type ModelResult = { ok: true; model: JunkModel } | { ok: false; error: string };
+
+/** Reads a model. The error says why a file is none. */
+export function readModel(bytes: Uint8Array): ModelResult {
+  const no = (error: string): ModelResult => ({ ok: false, error });
+  if (bytes.length < 5 || magic.some((byte, i) => bytes[i] !== byte)) return no('This is no junk filter model.');
+  if (bytes[4] > modelVersion)
+    return no(`This model has version ${bytes[4]}, which is newer than this program reads (${modelVersion}).`);
+  if (bytes.length < headSize) return no('This model is cut off.');
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const shift = bytes[6];
+  if (bytes[5] !== slotBits || shift > 24) return no('This model was made for other features than this program reads.');
+  if (checksum(bytes.subarray(headSize)) !== view.getUint32(11)) return no('This model is cut off or spoilt.');
+  const weights = new Int32Array(slots);
+  let at = headSize;
+  const varint = () => {
+    let [n, factor] = [0, 1];
+    for (;;) {
+      const byte = bytes[at++] ?? 0;
+      n += (byte & 0x7f) * factor;
+      if (byte < 0x80) return n;
+      factor *= 0x80;
+    }
+  };
+  let slot = 0;
+  for (let left = view.getUint32(7); left > 0; left--) {
+    slot += varint();
+    const n = varint();
+    if (slot >= slots || at > bytes.length) return no('This model is cut off or spoilt.');
+    weights[slot] = (n % 2 ? -(n + 1) / 2 : n / 2) * 2 ** shift;
+  }
+  return { ok: true, model: new JunkModel(weights) };
+}

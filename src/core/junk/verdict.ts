@@ -1,0 +1,57 @@
+// The verdict: a score from 0 to 100, and the evidence behind it in words.
+import type { JunkReading } from './reading';
+import { namedFeaturesOf, namedSender, type NamedFeature } from './features';
+import type { JunkModel } from './model';
+import type { SenderSignal } from './signals';
+
+/** How steep the score is around the middle: a clear case (a margin of ±1) has 98, or 2. */
+const steepness = 4;
+
+/** The score of a margin: 0 surely good, 50 no idea, 100 surely junk; with two decimals. */
+export function scoreOf(margin: number): number {
+  return Math.round(10_000 / (1 + Math.exp(-steepness * margin))) / 100;
+}
+
+/** One thing that speaks for or against a message. */
+export interface Evidence {
+  says: string;
+  /** Points of margin; above zero: speaks for junk. */
+  weight: number;
+}
+
+const kindWords: Record<Exclude<NamedFeature['kind'], 'signal'>, (word: string) => string> = {
+  text: (word) => `“${word}” in its text`,
+  subject: (word) => `“${word}” in its subject`,
+  sender: (word) => (word.includes('@') ? `the sender ${word}` : `a sender at ${word.includes('.') ? '' : '.'}${word}`),
+  'sender name': (word) => `“${word}” in its sender’s name`,
+  link: (word) => `a link to ${word.includes('.') ? '' : '.'}${word}`,
+  'link path': (word) => `“${word}” in a link`,
+  markup: (word) => `“${word}” in its HTML`,
+};
+
+/** A feature in words: `“guaranteed” in its text`. */
+export function featureWords({ kind, word, says }: Pick<NamedFeature, 'kind' | 'word' | 'says'>): string {
+  return kind === 'signal' ? (says ?? word) : kindWords[kind](word);
+}
+
+/** What weighs most, heaviest first, at most `most`; what weighs nothing is left out, and what is said twice adds up. */
+export function evidenceOf(
+  model: JunkModel,
+  reading: JunkReading,
+  most = 12,
+  sender: readonly SenderSignal[] = [],
+): Evidence[] {
+  const features = [...namedFeaturesOf(reading), ...namedSender(sender)];
+  const unit = 2 ** 20 * Math.sqrt(features.length || 1);
+  const out = new Map<string, number>();
+  for (const feature of features) {
+    const weight = model.weights[feature.slot] / unit;
+    if (weight === 0) continue;
+    const says = featureWords(feature);
+    out.set(says, (out.get(says) ?? 0) + weight);
+  }
+  return [...out]
+    .map(([says, weight]) => ({ says, weight }))
+    .sort((a, b) => Math.abs(b.weight) - Math.abs(a.weight))
+    .slice(0, most);
+}

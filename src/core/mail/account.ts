@@ -1,0 +1,50 @@
+// Accounts: the person's own addresses, and by which of them a message came.
+import { z } from 'zod';
+import { addressKey } from './address';
+import type { Envelope } from './envelope';
+
+/** One of the person's own addresses, or a shared one that they look after. */
+export const accountSchema = z.object({
+  id: z.string().min(1),
+  /** The name on the screen and in what is sent from it. */
+  name: z.string().min(1).max(100),
+  /** In lower case, without blanks; each address stands once. */
+  address: z.string().regex(/^[^\s@]+@[^\s@]+$/, { error: 'must be an address, like ana@harbour.example' }),
+});
+export type Account = z.infer<typeof accountSchema>;
+
+/** Tells by which account a message came or from which it was sent. */
+export class AccountIndex {
+  private readonly index: Map<string, number>;
+
+  constructor(readonly accounts: readonly Account[]) {
+    this.index = new Map(accounts.map((account, i) => [addressKey(account.address), i]));
+  }
+
+  /** Whether an address is one of the person's own. */
+  isOwn(address: string): boolean {
+    return this.index.has(addressKey(address));
+  }
+
+  /** The addresses, in the form in which they are compared. */
+  get own(): ReadonlySet<string> {
+    return new Set(this.index.keys());
+  }
+
+  /**
+   * The position of a message's account; -1 where it has none. Sent mail is of its sender's; else the trace counts
+   * (RFC 5321, section 4.4), then To, then Cc.
+   */
+  of({ from, deliveredTo, to, cc }: Pick<Envelope, 'from' | 'deliveredTo' | 'to' | 'cc'>): number {
+    const sender = this.index.get(addressKey(from.address));
+    if (sender !== undefined) return sender;
+    const delivered = deliveredTo ? this.index.get(addressKey(deliveredTo)) : undefined;
+    if (delivered !== undefined) return delivered;
+    for (const list of [to, cc])
+      for (const { address } of list) {
+        const found = this.index.get(addressKey(address));
+        if (found !== undefined) return found;
+      }
+    return -1;
+  }
+}

@@ -1,0 +1,37 @@
+// Conditions that look into what an envelope does not hold: the text of a message, and any field of its header.
+import { bodyText } from '../mail/body';
+import { decodeEncodedWords } from '../mail/encodedWord';
+import type { HeaderField } from '../mail/header';
+import { parseStructure, type Structure } from '../mail/structure';
+import { foldAscii } from './fold';
+import { textTest } from './match';
+import type { DeepCondition } from './rule';
+
+/** The text that a condition on the body looks into: runs of blanks are one, so that a line's end parts no phrase. */
+export const bodyForRules = (raw: Uint8Array, structure: Structure): string =>
+  bodyText(raw, structure).replace(/\s+/g, ' ').trim();
+
+/** A field's value as a condition sees it: unfolded, its encoded words decoded, without blanks at its ends. */
+export const fieldText = (field: HeaderField): string => decodeEncodedWords(field.value).trim();
+
+/** Answers for one raw message, which is read when it is first asked. */
+export class DeepTexts {
+  private read: { structure: Structure; body: string | null } | null = null;
+
+  constructor(private readonly raw: () => Uint8Array) {}
+
+  /** Whether a condition holds. */
+  readonly holds = (condition: DeepCondition): boolean => {
+    this.read ??= { structure: parseStructure(this.raw()), body: null };
+    const { structure } = this.read;
+    if (condition.field === 'body') {
+      this.read.body ??= foldAscii(bodyForRules(this.raw(), structure));
+      return textTest('contains', condition.text.replace(/\s+/g, ' '))(this.read.body);
+    }
+    const name = condition.name.toLowerCase();
+    const fields = structure.fields.filter((field) => field.key === name);
+    if (condition.how === 'there') return fields.length > 0;
+    const holds = textTest(condition.how, condition.text);
+    return fields.some((field) => holds(foldAscii(fieldText(field))));
+  };
+}

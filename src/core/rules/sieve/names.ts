@@ -1,0 +1,79 @@
+// How places and labels are called in a script: folders by their path, labels by an IMAP keyword (RFC 9051, section 9).
+import { inks, placeName, type Folder, type Ink, type Label, type Place } from '../../mail/place';
+import { pathOf } from '../../mail/nesting';
+
+/** What a setup has that rules speak of. */
+export interface Named {
+  folders: readonly Folder[];
+  labels: readonly Label[];
+}
+
+/** The mailboxes of the places that are always there. “INBOX” is the RFC’s (RFC 9051, section 5.1). */
+const fixed: readonly [Place, string][] = [
+  ['inbox', 'INBOX'],
+  ['archive', 'Archive'],
+  ['junk', 'Junk'],
+  ['bin', 'Bin'],
+  ['sent', 'Sent'],
+  ['drafts', 'Drafts'],
+];
+
+const inkKeyword = (ink: Ink): string => `ink-${ink}`;
+
+/** A name as a keyword: an atom, with what may not stand in one as an underscore (RFC 9051, section 9). */
+export const asKeyword = (name: string): string => name.replace(/[^\x21-\x7e]|[(){%*"\\\]]/g, '_').slice(0, 100) || '_';
+
+/** Gives each its own name: one that is taken gets a number. */
+function distinct<T>(items: readonly T[], name: (item: T) => string, taken: Iterable<string>): Map<T, string> {
+  const used = new Set([...taken].map((one) => one.toLowerCase()));
+  const out = new Map<T, string>();
+  for (const item of items) {
+    const base = name(item);
+    let own = base;
+    for (let n = 2; used.has(own.toLowerCase()); n++) own = `${base}_${n}`;
+    used.add(own.toLowerCase());
+    out.set(item, own);
+  }
+  return out;
+}
+
+/** The names of a setup's places, labels and inks in a script, and what they stand for. */
+export class ScriptNames {
+  readonly mailboxes = new Map<string, Place>();
+  readonly keywords = new Map<string, { label: string } | { ink: Ink }>();
+  private readonly ofPlace = new Map<Place, string>();
+  private readonly ofLabel = new Map<string, string>();
+
+  constructor({ folders, labels }: Named) {
+    const paths = distinct(
+      folders,
+      (folder) => pathOf(folders, folder.id).replaceAll(' / ', '/'),
+      fixed.map(([, name]) => name),
+    );
+    for (const [place, name] of fixed) this.ofPlace.set(place, name);
+    for (const [folder, name] of paths) this.ofPlace.set(`folder:${folder.id}`, name);
+    for (const [place, name] of this.ofPlace) this.mailboxes.set(name.toLowerCase(), place);
+    for (const ink of inks) this.keywords.set(inkKeyword(ink), { ink });
+    const words = distinct(
+      labels,
+      (label) => asKeyword(pathOf(labels, label.id).replaceAll(' / ', '/')),
+      inks.map(inkKeyword),
+    );
+    for (const [label, word] of words) {
+      this.ofLabel.set(label.id, word);
+      this.keywords.set(word.toLowerCase(), { label: label.id });
+    }
+  }
+
+  mailbox(place: Place): string {
+    return this.ofPlace.get(place) ?? placeName(place, []);
+  }
+
+  label(id: string): string {
+    return this.ofLabel.get(id) ?? asKeyword(id);
+  }
+
+  ink(ink: Ink): string {
+    return inkKeyword(ink);
+  }
+}

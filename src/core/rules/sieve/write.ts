@@ -1,0 +1,254 @@
+// Writing rules as a Sieve script (RFC 5228 with what it requires), so that a mail server can run them. A person can read
+// it, and so can read.ts: what Sieve has no words for stands in comments.
+import type { Account } from '../../mail/account';
+import { foldAscii } from '../fold';
+import { asPattern } from '../pattern';
+import { endsStation, isGroup, type Action, type Condition, type Group, type Part, type Rule } from '../rule';
+import { actionWords, conditionWords, groupWords, ruleName } from '../words';
+import type { Named } from './names';
+import { ScriptNames } from './names';
+
+/** What of a setup a script is written from. */
+export interface Written extends Named {
+  rules: readonly Rule[];
+  accounts: readonly Account[];
+}
+
+/** What could not be said: of which rule, what, and what was written instead. */
+export interface Unsaid {
+  rule: string;
+  says: string;
+}
+
+export interface SieveScript {
+  script: string;
+  unsaid: Unsaid[];
+}
+
+/** A text in quotation marks (RFC 5228, section 2.4.2). */
+const quoted = (text: string): string => `"${text.replace(/([\\"])/g, '\\$1')}"`;
+const list = (texts: readonly string[]): string =>
+  texts.length === 1 ? quoted(texts[0]) : `[${texts.map(quoted).join(', ')}]`;
+
+/**
+ * What is looked for, in all spellings that are (see spellings in fold.ts): the first is as the person wrote it. The
+ * comparator is the one that every server has, i;ascii-casemap.
+ */
+function keys(text: string, key: (text: string) => string = (one) => one): string {
+  const seen = new Set<string>();
+  const own = [text, text.toLowerCase(), text.toUpperCase()].filter((one) => {
+    const folded = foldAscii(one);
+    return !seen.has(folded) && seen.add(folded);
+  });
+  return list(own.map(key));
+}
+
+/** A condition that Sieve has no words for. */
+class NotSayable extends Error {}
+
+const matchTags = {
+  contains: [':contains', (text: string) => text],
+  is: [':is', (text: string) => text],
+  begins: [':matches', (text: string) => `${asPattern(text)}*`],
+  ends: [':matches', (text: string) => `*${asPattern(text)}`],
+  like: [':matches', (text: string) => text],
+} as const;
+
+const headersOf = { from: ['from'], to: ['to'], cc: ['cc'], recipient: ['to', 'cc'] } as const;
+
+class Writer {
+  readonly required = new Set<string>();
+  readonly names: ScriptNames;
+
+  constructor(private readonly setup: Written) {
+    this.names = new ScriptNames(setup);
+  }
+
+  private need(...extensions: string[]): void {
+    for (const extension of extensions) this.required.add(extension);
+  }
+
+  private header(how: keyof typeof matchTags, names: readonly string[], text: string): string {
+    const [tag, key] = matchTags[how];
+    return `header ${tag} ${list(names)} ${keys(text, key)}`;
+  }
+
+  private test(condition: Condition): string {
+    switch (condition.field) {
+      case 'from':
+      case 'to':
+      case 'cc':
+      case 'recipient': {
+        const { field, how, text } = condition;
+        const names = headersOf[field];
+        if (how === 'contains') return this.header('contains', names, text);
+        if (how === 'domain') return `address :is :domain ${list(names)} ${keys(text.replace(/^@/, ''))}`;
+        return `address ${how === 'is' ? ':is' : ':matches'} ${list(names)} ${keys(text)}`;
+      }
+      case 'subject':
+        return this.header(condition.how, ['subject'], condition.text);
+      case 'header':
+        return condition.how === 'there'
+          ? `exists ${quoted(condition.name)}`
+          : this.header(condition.how, [condition.name], condition.text);
+      case 'body':
+        this.need('body');
+        return `body :contains :text ${keys(condition.text.replace(/\s+/g, ' '))}`;
+      case 'list': {
+        // The identifier stands in angle brackets, after a phrase (RFC 2919, section 3), or alone.
+        const { how, text } = condition;
+        const inside = how === 'is' ? `*<${asPattern(text)}>*` : `*<*${asPattern(text)}*>*`;
+        const alone = `allof (not header :contains "list-id" "<", ${this.header(how, ['list-id'], text)})`;
+        return `anyof (${this.header('like', ['list-id'], inside)}, ${alone})`;
+      }
+      case 'size':
+        return `size :${condition.how} ${condition.bytes}`;
+      case 'date': {
+        this.need('date');
+        const { how, day } = condition;
+        if (how === 'on') return `date :zone "+0000" :is "date" "date" ${quoted(day)}`;
+        this.need('relational');
+        return `date :zone "+0000" :value "${how === 'before' ? 'lt' : 'ge'}" "date" "date" ${quoted(day)}`;
+      }
+      case 'addressed':
+        return this.addressed(condition.is);
+      case 'every':
+        return 'true';
+      default:
+        throw new NotSayable(`“${conditionWords(condition, this.setup)}”: Sieve has no words for it`);
+    }
+  }
+
+  private addressed(is: 'alone' | 'among' | 'not'): string {
+    const own = this.setup.accounts.map(({ address }) => address);
+    if (own.length === 0) return is === 'not' ? 'true' : 'false';
+    const named = `address :is ["to", "cc"] ${list(own)}`;
+    if (is === 'not') return `not ${named}`;
+    this.need('relational');
+    const relation = is === 'alone' ? 'eq' : 'gt';
+    // Compared as texts, any other count than 0 still comes after "1".
+    return `allof (${named}, address :count "${relation}" ["to", "cc"] "1")`;
+  }
+
+  private group({ match, of }: Group): string {
+    const tests = of.map((part: Part) => (isGroup(part) ? this.group(part) : this.test(part)));
+    if (match === 'none') return tests.length === 1 ? `not ${tests[0]}` : `not ${many('anyof', tests)}`;
+    return tests.length === 1 ? tests[0] : many(match === 'all' ? 'allof' : 'anyof', tests);
+  }
+
+  private condition({ when, unless }: Rule): string {
+    if (!unless) return this.group(when);
+    const tests =
+      when.match === 'all'
+        ? when.of.map((part: Part) => (isGroup(part) ? this.group(part) : this.test(part)))
+        : [this.group(when)];
+    const but = unless.match === 'none' ? this.group({ ...unless, match: 'any' }) : `not ${this.group(unless)}`;
+    return many('allof', [...tests, but]);
+  }
+
+  private flag(action: Action): string[] {
+    switch (action.do) {
+      case 'label':
+        return [this.names.label(action.label)];
+      case 'ink':
+        return [this.names.ink(action.ink)];
+      case 'flag':
+        return ['\\Flagged'];
+      case 'read':
+        return ['\\Seen'];
+      default:
+        return [];
+    }
+  }
+
+  /** The commands of a rule. Throws NotSayable. */
+  code(rule: Rule): string {
+    const before = [...this.required];
+    try {
+      const lines: string[] = [];
+      const flags = rule.then.flatMap((action) => this.flag(action));
+      if (flags.length) {
+        this.need('imap4flags');
+        lines.push(`addflag ${list(flags)};`);
+      }
+      // As here, the last place that a rule names counts.
+      const move = rule.then.findLast((action) => action.do === 'move');
+      if (move?.place === 'inbox') lines.push('keep;');
+      else if (move) {
+        this.need('fileinto');
+        lines.push(`fileinto ${quoted(this.names.mailbox(move.place))};`);
+      }
+      if (endsStation(rule)) lines.push('stop;');
+      return `if ${this.condition(rule)} {\n${lines.map((line) => `  ${line}\n`).join('')}}\n`;
+    } catch (error) {
+      // What only this rule would have required is not required.
+      this.required.clear();
+      this.need(...before);
+      throw error;
+    }
+  }
+}
+
+/** Some tests, on one line where they are short, else each on its own. */
+function many(joint: 'allof' | 'anyof', tests: readonly string[]): string {
+  const line = `${joint} (${tests.join(', ')})`;
+  if (line.length <= 100 && !line.includes('\n')) return line;
+  return `${joint} (\n${tests.map((test) => `  ${test.replace(/\n/g, '\n  ')}`).join(',\n')}\n)`;
+}
+
+const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
+/** The line that names a rule. */
+export const nameLine = (rule: Rule, setup: Written): string =>
+  rule.name.trim() ? `rule: ${oneLine(rule.name)}` : `rule named by itself: ${oneLine(groupWords(rule.when, setup))}`;
+
+/** The code of one rule with all that it requires; null where Sieve can’t say it, with the reason. */
+export function codeOf(rule: Rule, setup: Written): { code: string; required: string[] } | { unsaid: string } {
+  const writer = new Writer(setup);
+  try {
+    return { code: writer.code(rule), required: [...writer.required] };
+  } catch (error) {
+    if (error instanceof NotSayable) return { unsaid: error.message };
+    throw error;
+  }
+}
+
+/**
+ * Writes rules as one script. `plain` tells of a rule whether its code alone, read back, is the rule: only where it is
+ * not does a comment hold the whole of it.
+ */
+export function writeScript(setup: Written, plain: (rule: Rule, code: string) => boolean): SieveScript {
+  const writer = new Writer(setup);
+  const unsaid: Unsaid[] = [];
+  const parts: string[] = [];
+  for (const rule of setup.rules) {
+    const lines = [`# ${nameLine(rule, setup)}`];
+    const whole = JSON.stringify(rule);
+    if (!rule.on) {
+      parts.push([...lines, `# off: ${whole}`].join('\n'));
+      continue;
+    }
+    try {
+      const code = writer.code(rule);
+      lines.push(plain(rule, code) ? `# id: ${JSON.stringify(rule.id)}` : `# as: ${whole}`);
+      parts.push(`${lines.join('\n')}\n${code}`);
+      for (const action of rule.then)
+        if (action.do === 'flag' && action.due !== 'none')
+          unsaid.push({
+            rule: ruleName(rule, setup),
+            says: `“${actionWords(action, setup)}”: Sieve has no dates for flags; the flag is set without one`,
+          });
+    } catch (error) {
+      if (!(error instanceof NotSayable)) throw error;
+      unsaid.push({ rule: ruleName(rule, setup), says: `${error.message}; the rule is left out` });
+      parts.push([...lines, `# left out. ${error.message}.`, `# only here: ${whole}`].join('\n'));
+    }
+  }
+  const head = [
+    '# The rules of Wide Sort as a Sieve script (RFC 5228). A server runs them in this order.',
+    ...setup.folders.map((folder) => `# folder ${JSON.stringify(folder)}`),
+    ...setup.labels.map((label) => `# label ${JSON.stringify(label)}`),
+  ];
+  const required = writer.required.size ? `require ${list([...writer.required].sort())};\n` : '';
+  return { script: `${head.join('\n')}\n${required}\n${parts.join('\n')}\n`, unsaid };
+}

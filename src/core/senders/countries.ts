@@ -1,0 +1,29 @@
+// Country domains: two-letter top-level domains are codes of ISO 3166-1, but for a few.
+import { all } from 'iso-3166-1';
+
+/** Top-level domains that are not their country's code (IANA, root zone database). */
+const otherwise: Record<string, string> = { uk: 'GB' };
+
+const names = new Map(all().map(({ alpha2, country }) => [alpha2, country]));
+/** Codes that ISO 3166-1 only reserves, in use as domains. */
+const reserved: Record<string, string> = { eu: 'European Union', ac: 'Ascension Island', su: 'Soviet Union (former)' };
+
+/** The country domains, `ad` to `zw`, by code. */
+export const countryDomains: readonly string[] = [
+  ...[...names.keys()].map((code) => code.toLowerCase()).filter((code) => code !== 'gb'),
+  ...Object.keys(otherwise),
+  ...Object.keys(reserved),
+].sort();
+
+const known = new Set(countryDomains);
+
+/** The name of a country domain: `ch` → Switzerland; null where it is none. */
+export function countryName(code: string): string | null {
+  return known.has(code) ? (reserved[code] ?? names.get(otherwise[code] ?? code.toUpperCase()) ?? null) : null;
+}
+
+/** The country domain in which a domain ends; null where it ends in none. */
+export function countryOf(domain: string): string | null {
+  const end = domain.slice(domain.lastIndexOf('.') + 1);
+  return known.has(end) ? end : null;
+}

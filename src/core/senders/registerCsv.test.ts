@@ -1,0 +1,113 @@
+import fc from 'fast-check';
+import { entryKinds, parseEntryOf, type Entry } from './register';
+import { mergeEntries, registerFromCsv, registerToCsv } from './registerCsv';
+
+const now = Date.UTC(2026, 10, 25);
+const entry = (part: Partial<Entry>): Entry => ({
+  id: 'x',
+  kind: 'domain',
+  value: 'harbour.example',
+  standing: 'blocked',
+  since: now,
+  why: '',
+  ...part,
+});
+const withoutId = (whole: Entry): Omit<Entry, 'id'> => {
+  const { id, ...rest } = whole;
+  return id ? rest : whole;
+};
+
+test('what is written is read back, of every kind', () => {
+  const entries = [
+    entry({}),
+    entry({ value: 'quay.example', below: false, why: 'A “reason”, with commas\nand lines' }),
+    entry({ kind: 'address', value: 'ana@harbour.example', standing: 'safe' }),
+    entry({ kind: 'list', value: 'crew.harbour.example' }),
+    entry({ kind: 'own', value: 'me@ferry.example', standing: 'safe' }),
+    entry({ kind: 'country', value: '*', except: ['no', 'se'] }),
+    entry({ kind: 'charset', value: 'koi8-r' }),
+    entry({ kind: 'script', value: 'Cyrl' }),
+  ];
+  const read = registerFromCsv(registerToCsv(entries), 'safe', 0);
+  expect(read).toEqual({ entries: entries.map(withoutId), wrong: [] });
+});
+
+test('cells that a spreadsheet would take for a formula are made harmless, and come back as they were (OWASP, CSV injection)', () => {
+  const hostile = ['=1+1', '+1', '-1', '@SUM(A1)', '\tx', '=HYPERLINK("http://evil.test","x")'];
+  const csv = registerToCsv(hostile.map((why, i) => entry({ value: `a${i}.example`, why })));
+  for (const row of csv.split('\r\n').slice(1, -1))
+    for (const cell of row.split(',')) expect(cell).not.toMatch(/^"?[=+\-@\t]/);
+  expect(registerFromCsv(csv, 'safe', 0).entries.map(({ why }) => why)).toEqual(hostile);
+});
+
+test('any text in the reason survives', () => {
+  fc.assert(
+    fc.property(fc.string({ maxLength: 200, unit: 'grapheme' }), (why) => {
+      const clean = why.trim();
+      const { entries, wrong } = registerFromCsv(registerToCsv([entry({ why: clean })]), 'safe', 0);
+      expect(wrong).toEqual([]);
+      // An apostrophe before such a sign is taken for ours.
+      if (!/^'[=+\-@\t\r]/.test(clean)) expect(entries[0].why).toBe(clean);
+    }),
+  );
+});
+
+test('a plain list is read, one a line, with the standing that was chosen', () => {
+  const { entries, wrong } = registerFromCsv(
+    '\nAna@harbour.example\n\n@quay.example\nsafe.example,safe\n',
+    'blocked',
+    now,
+  );
+  expect(wrong).toEqual([]);
+  expect(entries.map(({ kind, value, standing }) => `${kind} ${value} ${standing}`)).toEqual([
+    'address ana@harbour.example blocked',
+    'domain quay.example blocked',
+    'domain safe.example safe',
+  ]);
+});
+
+test.each([
+  ['no domain', 'harbour', /is no domain/],
+  ['no kind', 'kind,value\nplanet,x.example', /“planet” is no kind/],
+  ['no standing', 'value,standing\nx.example,perhaps', /“perhaps” is no standing/],
+  ['no country', 'kind,value\ncountry,zz', /is no country’s domain/],
+  ['no date', 'value,since\nx.example,someday', /“someday” is no date/],
+  ['twice', 'x.example\nX.example', /stands in row 1 already/],
+  ['exceptions of one', 'value,except\nx.example,y.example', /Only an entry for \*/],
+  ['a wrong exception', 'kind,value,except\ncountry,*,zz', /is no country’s domain/],
+  ['subdomains perhaps', 'value,subdomains\nx.example,maybe', /it is yes or no/],
+])('a row with %s is refused with the reason', (_what, csv, reason) => {
+  const { wrong } = registerFromCsv(csv, 'blocked', now);
+  expect(wrong).toHaveLength(1);
+  expect(wrong[0].reason).toMatch(reason);
+});
+
+test('of 2,000 rows with 30 wrong ones, the rest is taken, and each wrong one is named by its row', () => {
+  const rows = Array.from({ length: 2_000 }, (_, i) => (i % 67 === 5 ? `not a domain ${i}` : `sender${i}.example`));
+  const { entries, wrong } = registerFromCsv(`value\n${rows.join('\n')}\n`, 'blocked', now);
+  expect([entries.length, wrong.length]).toEqual([1_970, 30]);
+  expect(wrong[0]).toMatchObject({ row: 7, text: 'not a domain 5' });
+});
+
+test('taking entries up changes what is there, adds what is new, and leaves what is the same', () => {
+  const register = [entry({ id: 'a' }), entry({ id: 'b', value: 'quay.example' })];
+  const incoming = [entry({}), entry({ value: 'quay.example', standing: 'safe' }), entry({ value: 'new.example' })].map(
+    withoutId,
+  );
+  const { edits, ...counts } = mergeEntries(register, incoming, () => 'made');
+  expect(counts).toEqual({ added: 1, changed: 1, same: 1 });
+  expect(edits.map(({ id }) => id)).toEqual(['b', 'made']);
+});
+
+test('every kind can be read', () => {
+  const values = {
+    address: 'a@b.test',
+    domain: 'b.test',
+    list: 'x.b.test',
+    own: 'a@b.test',
+    country: 'no',
+    charset: 'utf-8',
+    script: 'Latn',
+  };
+  for (const kind of entryKinds) expect(parseEntryOf(kind, values[kind])).toMatchObject({ ok: true, kind });
+});

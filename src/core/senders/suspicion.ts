@@ -1,0 +1,102 @@
+// What looks false about a message: names, domains, reply addresses and links that pretend to be others.
+import { domainOf, type Address } from '../mail/address';
+import type { Authentication } from '../mail/authentication';
+import type { Anchor } from '../mail/links';
+import { scriptOf } from '../mail/script';
+import { lookAlikeOf, skeleton, unicodeDomain } from './lookAlike';
+import { lyingLinks } from './lyingLinks';
+import { normalAddress } from './normal';
+
+/** The people and domains whom others may imitate: whom the person wrote to, their contacts, and themselves. */
+export interface KnownPeople {
+  /** Addresses by the skeleton of the name that goes with them. */
+  byName: ReadonlyMap<string, ReadonlySet<string>>;
+  domains: ReadonlySet<string>;
+  /** The domains by the skeleton of how they are shown. */
+  byLook: ReadonlyMap<string, string>;
+}
+
+/** Gathers the known people. Names of one word are left out: too many share them. */
+export function knownPeople(people: Iterable<Address>): KnownPeople {
+  const byName = new Map<string, Set<string>>();
+  const domains = new Set<string>();
+  for (const { name, address } of people) {
+    const normal = normalAddress(address);
+    const domain = domainOf(normal);
+    if (domain) domains.add(domain);
+    if (!/\S\s+\S/.test(name.trim())) continue;
+    const key = nameKey(name);
+    byName.set(key, (byName.get(key) ?? new Set()).add(normal));
+  }
+  const byLook = new Map([...domains].map((domain) => [skeleton(unicodeDomain(domain)), domain]));
+  return { byName, domains, byLook };
+}
+
+/** The form in which names are compared: what looks alike is alike. */
+export const nameKey = (name: string): string => skeleton(name.trim().replace(/\s+/g, ' '));
+
+/** Something that looks false: a sentence, and whether it alone is reason enough to make links dead. */
+export interface Suspicion {
+  kind: 'name' | 'address in name' | 'domain' | 'mixed scripts' | 'reply' | 'link' | 'authentication';
+  says: string;
+  grave: boolean;
+}
+
+/** What looks false about a message, the worst first. */
+export function suspicionsOf(
+  message: { from: Address; replyTo: readonly Address[]; byList: boolean },
+  authentication: Authentication,
+  anchors: readonly Anchor[],
+  known: KnownPeople,
+): Suspicion[] {
+  const out: Suspicion[] = [];
+  const { name, address } = message.from;
+  const normal = normalAddress(address);
+  const domain = domainOf(normal);
+  const theirs = known.byName.get(nameKey(name));
+  if (name && theirs && !theirs.has(normal))
+    out.push({
+      kind: 'name',
+      says: `It calls itself ${name}, whom you know as ${[...theirs][0]}, but comes from ${normal}.`,
+      grave: true,
+    });
+  const inName = /[\w.+-]+@(?:[\w-]+\.)+\w{2,}/.exec(name)?.[0];
+  if (inName && normalAddress(inName) !== normal)
+    out.push({
+      kind: 'address in name',
+      says: `Its name shows the address ${inName}, but it comes from ${normal}.`,
+      grave: true,
+    });
+  const imitated = lookAlikeOf(domain, known.domains);
+  if (imitated)
+    out.push({
+      kind: 'domain',
+      says: `${unicodeDomain(domain)} looks like ${imitated}, which you write to, and is another.`,
+      grave: true,
+    });
+  if (unicodeDomain(domain).split('.').some(mixesScripts))
+    out.push({
+      kind: 'mixed scripts',
+      says: `The domain ${unicodeDomain(domain)} mixes letters of several alphabets.`,
+      grave: true,
+    });
+  for (const { says, goes } of lyingLinks(anchors).slice(0, 3))
+    out.push({ kind: 'link', says: `A link says ${says} and goes to ${goes}.`, grave: true });
+  const reply = message.replyTo.find((to) => domainOf(normalAddress(to.address)) !== domain);
+  // A list's answers go to the list.
+  if (reply && domain && !message.byList)
+    out.push({ kind: 'reply', says: `Answers would go to ${reply.address}, not to where it came from.`, grave: false });
+  if (authentication.dmarc === 'fail' || (authentication.spf === 'fail' && authentication.dkim !== 'pass'))
+    out.push({
+      kind: 'authentication',
+      says: 'Your server found that its sender may not be who it says (RFC 8601).',
+      grave: true,
+    });
+  return out;
+}
+
+/** Whether a label has Latin letters beside Cyrillic or Greek ones (UTS #39, section 5.1). */
+function mixesScripts(label: string): boolean {
+  const scripts = new Set([...label].map((c) => scriptOf(c)).filter(Boolean));
+  return scripts.has('Latn') && (scripts.has('Cyrl') || scripts.has('Grek'));
+}

@@ -1,0 +1,116 @@
+// Which messages the deep conditions of rules hold for: those on the text and on any header field. A condition is asked
+// of all messages once, of the text index first; after that it is a bit for each.
+import { messageOf } from '../core/mail/mbox';
+import { DeepTexts } from '../core/rules/deep';
+import { spellings } from '../core/rules/fold';
+import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../core/rules/rule';
+import { fieldWord } from '../core/search/textIndex';
+import type { Mailbox } from './mailbox';
+import { gone } from './tables';
+
+/** Conditions that are remembered; the ones asked longest ago go first. */
+const mostKept = 400;
+/** Messages read before whoever else waits for the worker gets a turn. */
+const sliceSize = 64;
+
+interface Kept {
+  condition: DeepCondition;
+  /** Messages up to, not including, this one were asked. */
+  upTo: number;
+  bits: Uint8Array;
+}
+
+/** The deep conditions of some rules. */
+export const deepConditionsOf = (rules: readonly Rule[]): DeepCondition[] =>
+  rules.flatMap((rule) => [...conditionsOf(rule)].filter(isDeep));
+
+export class DeepAnswers {
+  private readonly kept = new Map<string, Kept>();
+  private running: Promise<void> = Promise.resolve();
+
+  constructor(private readonly mailbox: Mailbox) {}
+
+  /** A condition as a test of ids. It must have been made ready. */
+  readonly tests = (): ((condition: DeepCondition, id: number) => boolean) => {
+    // Asked a hundred thousand times in a row, a condition is found by what it is, not by what it says.
+    const found = new Map<DeepCondition, Kept | undefined>();
+    return (condition, id) => {
+      let kept = found.get(condition);
+      if (!kept) found.set(condition, (kept = this.kept.get(JSON.stringify(condition))));
+      return kept !== undefined && id < kept.upTo && (kept.bits[id >> 3] & (1 << (id & 7))) !== 0;
+    };
+  };
+
+  /** Asks all messages that were not asked yet. Stops where `wanted` says that nobody waits any more. */
+  ready(conditions: readonly DeepCondition[], wanted: () => boolean = () => true): Promise<void> {
+    const run = this.running.then(() => (wanted() ? this.ask(conditions, wanted) : undefined));
+    this.running = run.catch(() => undefined);
+    return run;
+  }
+
+  private async ask(conditions: readonly DeepCondition[], wanted: () => boolean): Promise<void> {
+    const { columns, text } = this.mailbox;
+    const { count } = columns;
+    const open = this.opened(conditions, count);
+    if (open.length === 0) return;
+    await text.ready(count);
+    /** Messages that must be read, each with the conditions that only reading tells. */
+    const toRead = new Map<number, Kept[]>();
+    for (const kept of open) {
+      const bits = new Uint8Array(Math.ceil(count / 8));
+      bits.set(kept.bits);
+      for (const { id, sure } of this.found(kept.condition, count)) {
+        if (id < kept.upTo || columns.place[id] === gone) continue;
+        if (sure) bits[id >> 3] |= 1 << (id & 7);
+        else toRead.set(id, [...(toRead.get(id) ?? []), kept]);
+      }
+      kept.bits = bits;
+    }
+    let n = 0;
+    for (const [id, asked] of [...toRead].sort(([a], [b]) => a - b)) {
+      await this.read(id, asked);
+      if (++n % sliceSize > 0) continue;
+      await new Promise((resolve) => setTimeout(resolve));
+      // What was found meanwhile is forgotten: the next question asks anew.
+      if (!wanted()) return;
+    }
+    for (const kept of open) kept.upTo = count;
+  }
+
+  /** The conditions that were not asked of all messages yet. */
+  private opened(conditions: readonly DeepCondition[], count: number): Kept[] {
+    const open: Kept[] = [];
+    for (const condition of conditions) {
+      const key = JSON.stringify(condition);
+      const kept = this.kept.get(key) ?? { condition, upTo: 0, bits: new Uint8Array(0) };
+      // Asked now, it is the last to be forgotten.
+      this.kept.delete(key);
+      this.kept.set(key, kept);
+      if (kept.upTo < count && !open.includes(kept)) open.push(kept);
+    }
+    for (const [key] of this.kept) {
+      if (this.kept.size <= Math.max(mostKept, conditions.length)) break;
+      this.kept.delete(key);
+    }
+    return open;
+  }
+
+  /** The messages that the text index names for a condition; `sure` where it holds, else it must be read. */
+  private *found(condition: DeepCondition, count: number): Generator<{ id: number; sure: boolean }> {
+    const { text } = this.mailbox;
+    const marks =
+      condition.field === 'header'
+        ? [[...text.having(fieldWord(condition.name))].map((one) => ({ ...one, sure: condition.how === 'there' }))]
+        : spellings(condition.text.replace(/\s+/g, ' ')).map((spelling) => [...text.holding(spelling)]);
+    for (const segments of marks)
+      for (const { first, messages, sure } of segments)
+        for (let i = 0; i < messages.length && first + i < count; i++) if (messages[i]) yield { id: first + i, sure };
+  }
+
+  private async read(id: number, asked: readonly Kept[]): Promise<void> {
+    const stored = await this.mailbox.raws.read(id).catch(() => null);
+    if (!stored) return;
+    const texts = new DeepTexts(() => messageOf(stored.bytes, stored.form));
+    for (const { condition, bits } of asked) if (texts.holds(condition)) bits[id >> 3] |= 1 << (id & 7);
+  }
+}
