@@ -35,88 +35,102 @@ async function violations(page: Page): Promise<string[]> {
   });
 }
 
+/** The pages that are no desk, each with its heading. */
+const pages: [path: string, heading: string][] = [
+  ['/register', 'Register'],
+  ['/register/new?value=office%40stonness-harbour.example', 'New entry in the Register'],
+  ['/register/many', 'Several entries at once'],
+  ['/junk-filter', 'Junk filter'],
+  ['/second-look', 'Second look'],
+  ['/where?of=parts-direct.example', 'Where did my mail go?'],
+  ['/contacts', 'Contacts'],
+  ['/rules', 'Rules'],
+  ['/rules/harbour', 'Harbour business'],
+  ['/rules/new?from=5', 'Sort mail like this'],
+  ['/rules/sieve', 'Rules as a Sieve script'],
+  ['/labels', 'Labels and folders'],
+  ['/agenda', 'Agenda'],
+  ['/desk', 'The desk'],
+  ['/accounts', 'Accounts'],
+  ['/telling', 'Being told'],
+  ['/lanes?of=/inbox', 'Lanes'],
+  ['/logbook?who=all', 'Logbook'],
+  ['/mail', 'Mail in and out'],
+  ['/folder/nowhere', 'There is nothing at this address'],
+];
+
 for (const colorScheme of ['light', 'dark'] as const)
-  test(`axe finds nothing on any view, ${colorScheme}`, async ({ browser }) => {
+  test.describe(`axe finds nothing, ${colorScheme}`, () => {
+    test.use({ colorScheme, contextOptions: { reducedMotion: 'reduce' } });
     test.setTimeout(120_000);
-    const page = await browser.newPage({
-      colorScheme,
-      reducedMotion: 'reduce',
-      viewport: { width: 1280, height: 800 },
-    });
-    await page.goto('/');
-    await expect(page.getByRole('heading', { name: 'Wide Sort' })).toBeVisible();
-    expect(await violations(page)).toEqual([]);
-    await openDemo(page);
-    expect(await violations(page)).toEqual([]);
-    await rows(page).first().click();
-    await expect(page.getByRole('article')).toBeVisible();
-    await page.keyboard.press('w');
-    await rows(page).nth(1).getByRole('checkbox').click();
-    expect(await violations(page)).toEqual([]);
-    await page.keyboard.press('?');
-    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
-    expect(await violations(page)).toEqual([]);
-    await page.keyboard.press('Escape');
-    // The conversation as a stack and as a tree, an answer being written, the questions, the lanes.
-    await page.keyboard.press('Escape');
-    await page.keyboard.press('g');
-    await (await findRow(page, 'jackets')).click();
-    await expect(page.getByRole('list', { name: 'Messages of the conversation' })).toBeVisible();
-    expect(await violations(page), 'stack').toEqual([]);
-    await page.keyboard.press('k');
-    await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
-    expect(await violations(page), 'tree').toEqual([]);
-    await page.keyboard.press('y');
-    await expect(page.getByRole('textbox', { name: 'Text' })).toBeVisible();
-    expect(await violations(page), 'answer').toEqual([]);
-    await page.getByRole('button', { name: 'Discard' }).click();
-    for (const [key, dialog] of [
-      ['t', 'Thin out the conversation'],
-      ['d', 'Flag for'],
-      ['l', 'Label'],
-      ['m', 'Move to'],
-    ]) {
-      await page.keyboard.press(key);
-      await expect(page.getByRole('dialog', { name: dialog })).toBeVisible();
-      await expect(page.locator('dialog [aria-busy="true"]')).toHaveCount(0);
-      expect(await violations(page), dialog).toEqual([]);
+
+    test(`at the desk, ${colorScheme}`, async ({ page }) => {
+      await page.goto('/');
+      await expect(page.getByRole('heading', { name: 'Wide Sort' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
+      await openDemo(page);
+      expect(await violations(page)).toEqual([]);
+      await rows(page).first().click();
+      await expect(page.getByRole('article')).toBeVisible();
+      await page.keyboard.press('w');
+      await rows(page).nth(1).getByRole('checkbox').click();
+      expect(await violations(page)).toEqual([]);
+      await page.keyboard.press('?');
+      await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+      expect(await violations(page)).toEqual([]);
       await page.keyboard.press('Escape');
-    }
-    await page.keyboard.press('v');
-    await expect(page.getByRole('region', { name: 'Lane Machines' })).toContainText('in all');
-    expect(await violations(page), 'lanes').toEqual([]);
-    for (const [path, heading] of [
-      ['/junk', 'Junk'],
-      ['/drafts', 'Drafts'],
-      ['/label/alarm', 'Alarm'],
-      ['/register', 'Register'],
-      ['/register/new?value=office%40stonness-harbour.example', 'New entry in the Register'],
-      ['/register/many', 'Several entries at once'],
-      ['/junk-filter', 'Junk filter'],
-      ['/second-look', 'Second look'],
-      ['/where?of=parts-direct.example', 'Where did my mail go?'],
-      ['/contacts', 'Contacts'],
-      ['/rules', 'Rules'],
-      ['/rules/harbour', 'Harbour business'],
-      ['/rules/new?from=5', 'Sort mail like this'],
-      ['/rules/sieve', 'Rules as a Sieve script'],
-      ['/labels', 'Labels and folders'],
-      ['/agenda', 'Agenda'],
-      ['/inbox?show=flagged', 'Inbox'],
-      ['/desk', 'The desk'],
-      ['/accounts', 'Accounts'],
-      ['/telling', 'Being told'],
-      ['/lanes?of=/inbox', 'Lanes'],
-      ['/logbook?who=all', 'Logbook'],
-      ['/mail', 'Mail in and out'],
-      ['/folder/nowhere', 'There is nothing at this address'],
-    ]) {
-      await page.goto(path);
-      await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
-      await expect(page.getByText(/checking …/)).toHaveCount(0);
-      expect(await violations(page), path).toEqual([]);
-    }
-    await page.close();
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('v');
+      await expect(page.getByRole('region', { name: 'Lane Machines' })).toContainText('in all');
+      expect(await violations(page), 'lanes').toEqual([]);
+      for (const [path, heading] of [
+        ['/junk', 'Junk'],
+        ['/drafts', 'Drafts'],
+        ['/label/alarm', 'Alarm'],
+        ['/inbox?show=flagged', 'Inbox'],
+      ]) {
+        await page.goto(path);
+        await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+        expect(await violations(page), path).toEqual([]);
+      }
+    });
+
+    test(`in conversations, an answer and the questions, ${colorScheme}`, async ({ page }) => {
+      await openDemo(page);
+      await page.keyboard.press('g');
+      await (await findRow(page, 'jackets')).click();
+      await expect(page.getByRole('list', { name: 'Messages of the conversation' })).toBeVisible();
+      expect(await violations(page), 'stack').toEqual([]);
+      await page.keyboard.press('k');
+      await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
+      expect(await violations(page), 'tree').toEqual([]);
+      await page.keyboard.press('y');
+      await expect(page.getByRole('textbox', { name: 'Text' })).toBeVisible();
+      expect(await violations(page), 'answer').toEqual([]);
+      await page.getByRole('button', { name: 'Discard' }).click();
+      for (const [key, dialog] of [
+        ['t', 'Thin out the conversation'],
+        ['d', 'Flag for'],
+        ['l', 'Label'],
+        ['m', 'Move to'],
+      ]) {
+        await page.keyboard.press(key);
+        await expect(page.getByRole('dialog', { name: dialog })).toBeVisible();
+        await expect(page.locator('dialog [aria-busy="true"]')).toHaveCount(0);
+        expect(await violations(page), dialog).toEqual([]);
+        await page.keyboard.press('Escape');
+      }
+    });
+
+    test(`on every other page, ${colorScheme}`, async ({ page }) => {
+      await openDemo(page);
+      for (const [path, heading] of pages) {
+        await page.goto(path);
+        await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+        await expect(page.getByText(/checking …/)).toHaveCount(0);
+        expect(await violations(page), path).toEqual([]);
+      }
+    });
   });
 
 test('with the keyboard alone: begin, read, act, block, undo', async ({ page }) => {

@@ -28,6 +28,24 @@ export const scriptCodes: readonly string[] = shapes.map(([code]) => code);
 const kanaShare = 0.05;
 const read = 4_000;
 const plainLatin = /^[\0-\x7f]*$/;
+const [japanese, han] = [scriptCodes.indexOf('Jpan'), scriptCodes.indexOf('Hani')];
+const none = shapes.length;
+
+/** Of each UTF-16 unit one more than the position of its script; 0 not yet known. Most text is written in few of them. */
+const known = new Uint8Array(0x1_0000);
+
+const positionOf = (character: string): number => {
+  const found = shapes.findIndex(([, shape]) => shape.test(character));
+  return found < 0 ? none : found;
+};
+
+/** The position of a script among {@link shapes}, for the character that begins at `at`. */
+function scriptAt(text: string, at: number): number {
+  const unit = text.charCodeAt(at);
+  // A pair of units is one letter of a rarer script; its second half is by itself of none.
+  if (unit >= 0xd800 && unit < 0xdc00) return positionOf(String.fromCodePoint(text.codePointAt(at) ?? unit));
+  return (known[unit] ||= positionOf(text[at]) + 1) - 1;
+}
 
 /**
  * The script in which most letters of a text are written, as a code of ISO 15924; empty where it has no letters. Only
@@ -36,18 +54,13 @@ const plainLatin = /^[\0-\x7f]*$/;
 export function scriptOf(text: string): string {
   const start = text.slice(0, read);
   if (plainLatin.test(start)) return /[a-z]/i.test(start) ? 'Latn' : '';
-  const counts = new Map<string, number>();
-  for (const character of start) {
-    if (character < 'A') continue;
-    const found = shapes.find(([, shape]) => shape.test(character));
-    if (found) counts.set(found[0], (counts.get(found[0]) ?? 0) + 1);
+  const counts = new Uint32Array(none + 1);
+  for (let at = 0; at < start.length; at++) counts[scriptAt(start, at)]++;
+  if (counts[japanese] > 0 && counts[japanese] >= kanaShare * (counts[han] + counts[japanese])) {
+    counts[japanese] += counts[han];
+    counts[han] = 0;
   }
-  const [han, kana] = [counts.get('Hani') ?? 0, counts.get('Jpan') ?? 0];
-  if (kana > 0 && kana >= kanaShare * (han + kana)) {
-    counts.set('Jpan', han + kana);
-    counts.delete('Hani');
-  }
-  let best = '';
-  for (const [code, n] of counts) if (n > (counts.get(best) ?? 0)) best = code;
-  return best;
+  let best = -1;
+  for (let at = 0; at < none; at++) if (counts[at] > (best < 0 ? 0 : counts[best])) best = at;
+  return best < 0 ? '' : scriptCodes[best];
 }
