@@ -11,7 +11,7 @@ import { rows } from '../src/mailroom/rows';
 import { readBatch } from '../src/mailroom/reading';
 import { parseStructure } from '../src/core/mail/structure';
 import { TextSegment } from '../src/core/search/textIndex';
-import { wordsOfStored } from '../src/mailroom/textStore';
+import { textOfStored } from '../src/mailroom/textStore';
 import { memoryStore } from '../src/mailroom/storage';
 
 /** Messages a second. */
@@ -74,7 +74,7 @@ function indexing(files: string[], most: number): number {
   const messages = [...splitter.push(plain(file)), ...splitter.end()].slice(0, most);
   const segment = new TextSegment();
   const start = performance.now();
-  for (const bytes of messages) segment.add(wordsOfStored({ bytes, form: 'mbox' }));
+  for (const bytes of messages) segment.add(textOfStored({ bytes, form: 'mbox' }));
   const all = performance.now() - start;
   const again = performance.now();
   // What parsing takes is no part of it: it is parsed for the envelope anyway.

@@ -1,13 +1,12 @@
 // Commands: what a person can have done to the mail and the setup. Their undoing is in undo.ts.
-import { binKeeps, inks, placeName, type Place } from '../core/mail/place';
+import { binKeeps, placeName, type Place } from '../core/mail/place';
 import { checkSetup, type Setup } from '../core/line/setup';
-import { dryRun, type Candidate, type DryRunChange } from '../core/line/dryRun';
-import type { Envelope } from '../core/mail/envelope';
-import type { DeepCondition } from '../core/rules/rule';
+import type { DryRunChange } from '../core/line/dryRun';
 import type { Act, Receipt, Selection, SetupEdit } from './api';
+import { changesBetween } from './candidates';
 import { bit } from './columns';
 import { thinning } from './conversations';
-import { answersOwn, inkNumber } from './incoming';
+import { inkNumber } from './incoming';
 import type { Mailbox } from './mailbox';
 import type { Columns } from './records';
 import { editSetup } from './setupEdits';
@@ -189,73 +188,6 @@ export async function act(mailbox: Mailbox, command: string, selection: Selectio
   return { seq, count: ids.length, says };
 }
 
-/** A message as the dry run takes it: most of it is asked for by few. */
-class MailboxCandidate implements Candidate {
-  constructor(
-    private readonly mailbox: Mailbox,
-    readonly id: number,
-    readonly envelope: Envelope,
-    readonly now: number,
-    private readonly holds: (condition: DeepCondition, id: number) => boolean,
-  ) {}
-
-  private has(which: number): boolean {
-    return (this.mailbox.columns.bits[this.id] & which) !== 0;
-  }
-
-  get place() {
-    return this.mailbox.tables.place(this.mailbox.columns.place[this.id]);
-  }
-
-  get labels() {
-    return this.mailbox.tables.labelSets.items[this.mailbox.columns.labels[this.id]];
-  }
-
-  get read() {
-    return this.has(bit.read);
-  }
-
-  get flagged() {
-    return this.has(bit.flagged);
-  }
-
-  get byHand() {
-    return this.has(bit.byHand);
-  }
-
-  get silenced() {
-    return this.has(bit.silenced);
-  }
-
-  get ink() {
-    return inks[this.mailbox.columns.ink[this.id] - 1] ?? null;
-  }
-
-  get score() {
-    return this.mailbox.junk.score(this.id);
-  }
-
-  get writtenTo() {
-    return this.mailbox.people.wroteTo(this.envelope.from.address);
-  }
-
-  get answersOwn() {
-    return answersOwn(this.mailbox, this.id);
-  }
-
-  deep(condition: DeepCondition) {
-    return this.holds(condition, this.id);
-  }
-}
-
-/** All messages as the dry run takes them, at a moment. Only after `mailbox.readyToSort()`. */
-export function* candidates(mailbox: Mailbox, now = mailbox.now()): Generator<Candidate> {
-  const { columns, envelopes } = mailbox;
-  const holds = mailbox.deep.tests();
-  for (let id = 0; id < columns.count; id++)
-    if (columns.place[id] !== gone) yield new MailboxCandidate(mailbox, id, envelopes.get(id), now, holds);
-}
-
 /** The setup after some edits; the error where it would contradict itself. What is not edited stays the same object. */
 export function edited(setup: Setup, edits: readonly SetupEdit[]): ReturnType<typeof checkSetup> {
   const next = edits.reduce(editSetup, setup);
@@ -306,7 +238,7 @@ export async function changeSetup(
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return { ok: false, error: next.error };
   if (runHere) await mailbox.readyToSort(next.setup);
-  const changes = runHere ? dryRun(candidates(mailbox), mailbox.setup, next.setup) : [];
+  const changes = runHere ? changesBetween(mailbox, mailbox.setup, next.setup) : [];
   const words = changes.length ? `${says}, and sorted ${messages(changes.length)} here by it` : says;
   const change = changes.length ? changeColumns(mailbox, changes) : {};
   const seq = await mailbox.commit({ command, by: 'you', says: words, setup: edits, ...change });

@@ -1,10 +1,10 @@
 // Which messages the deep conditions of rules hold for: those on the text and on any header field. A condition is asked
 // of all messages once, of the text index first; after that it is a bit for each.
 import { messageOf } from '../core/mail/mbox';
-import { DeepTexts } from '../core/rules/deep';
+import { Bits } from '../core/rules/bits';
+import { blanksAsOne, DeepTexts, headerTest } from '../core/rules/deep';
 import { spellings } from '../core/rules/fold';
 import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../core/rules/rule';
-import { fieldWord } from '../core/search/textIndex';
 import type { Mailbox } from './mailbox';
 import { gone } from './tables';
 
@@ -17,7 +17,7 @@ interface Kept {
   condition: DeepCondition;
   /** Messages up to, not including, this one were asked. */
   upTo: number;
-  bits: Uint8Array;
+  bits: Bits;
 }
 
 /** The deep conditions of some rules. */
@@ -30,16 +30,12 @@ export class DeepAnswers {
 
   constructor(private readonly mailbox: Mailbox) {}
 
-  /** A condition as a test of ids. It must have been made ready. */
-  readonly tests = (): ((condition: DeepCondition, id: number) => boolean) => {
-    // Asked a hundred thousand times in a row, a condition is found by what it is, not by what it says.
-    const found = new Map<DeepCondition, Kept | undefined>();
-    return (condition, id) => {
-      let kept = found.get(condition);
-      if (!kept) found.set(condition, (kept = this.kept.get(JSON.stringify(condition))));
-      return kept !== undefined && id < kept.upTo && (kept.bits[id >> 3] & (1 << (id & 7))) !== 0;
-    };
-  };
+  /** Which messages a condition holds for. It must have been made ready. */
+  bits(condition: DeepCondition): Bits {
+    const { count } = this.mailbox.columns;
+    const kept = this.kept.get(JSON.stringify(condition));
+    return kept?.bits.length === count ? kept.bits : (kept?.bits.grown(count) ?? new Bits(count));
+  }
 
   /** Asks all messages that were not asked yet. Stops where `wanted` says that nobody waits any more. */
   ready(conditions: readonly DeepCondition[], wanted: () => boolean = () => true): Promise<void> {
@@ -57,12 +53,10 @@ export class DeepAnswers {
     /** Messages that must be read, each with the conditions that only reading tells. */
     const toRead = new Map<number, Kept[]>();
     for (const kept of open) {
-      const bits = new Uint8Array(Math.ceil(count / 8));
-      bits.set(kept.bits);
-      for (const { id, sure } of this.found(kept.condition, count)) {
-        if (id < kept.upTo || columns.place[id] === gone) continue;
-        if (sure) bits[id >> 3] |= 1 << (id & 7);
-        else toRead.set(id, [...(toRead.get(id) ?? []), kept]);
+      const bits = kept.bits.grown(count);
+      for (const id of this.look(kept.condition, bits)) {
+        if (id >= kept.upTo && !bits.has(id) && columns.place[id] !== gone)
+          toRead.set(id, [...(toRead.get(id) ?? []), kept]);
       }
       kept.bits = bits;
     }
@@ -82,7 +76,7 @@ export class DeepAnswers {
     const open: Kept[] = [];
     for (const condition of conditions) {
       const key = JSON.stringify(condition);
-      const kept = this.kept.get(key) ?? { condition, upTo: 0, bits: new Uint8Array(0) };
+      const kept = this.kept.get(key) ?? { condition, upTo: 0, bits: new Bits(0) };
       // Asked now, it is the last to be forgotten.
       this.kept.delete(key);
       this.kept.set(key, kept);
@@ -95,22 +89,26 @@ export class DeepAnswers {
     return open;
   }
 
-  /** The messages that the text index names for a condition; `sure` where it holds, else it must be read. */
-  private *found(condition: DeepCondition, count: number): Generator<{ id: number; sure: boolean }> {
+  /** Marks the messages for which a condition holds by the text index; which of the others have to be read. */
+  private look(condition: DeepCondition, bits: Bits): number[] {
     const { text } = this.mailbox;
-    const marks =
-      condition.field === 'header'
-        ? [[...text.having(fieldWord(condition.name))].map((one) => ({ ...one, sure: condition.how === 'there' }))]
-        : spellings(condition.text.replace(/\s+/g, ' ')).map((spelling) => [...text.holding(spelling)]);
-    for (const segments of marks)
-      for (const { first, messages, sure } of segments)
-        for (let i = 0; i < messages.length && first + i < count; i++) if (messages[i]) yield { id: first + i, sure };
+    if (condition.field === 'body') {
+      for (const spelling of spellings(blanksAsOne(condition.text))) text.eachHolding(spelling, (id) => bits.set(id));
+      return [];
+    }
+    const toRead: number[] = [];
+    const holds = headerTest(condition);
+    text.eachField(condition.name, (id, value) => {
+      if (condition.how === 'there' || (value !== null && holds(value))) bits.set(id);
+      else if (value === null) toRead.push(id);
+    });
+    return toRead;
   }
 
   private async read(id: number, asked: readonly Kept[]): Promise<void> {
     const stored = await this.mailbox.raws.read(id).catch(() => null);
     if (!stored) return;
     const texts = new DeepTexts(() => messageOf(stored.bytes, stored.form));
-    for (const { condition, bits } of asked) if (texts.holds(condition)) bits[id >> 3] |= 1 << (id & 7);
+    for (const { condition, bits } of asked) if (texts.holds(condition)) bits.set(id);
   }
 }

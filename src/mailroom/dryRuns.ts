@@ -1,15 +1,15 @@
 // Dry runs: what a changed setup, or the whole set of rules, would do to the mail here; and running the set over it.
 import type { Setup } from '../core/line/setup';
-import { dryRun as compare, type DryRunChange } from '../core/line/dryRun';
-import { Line } from '../core/line/decide';
+import type { DryRunChange } from '../core/line/dryRun';
 import type { Place } from '../core/mail/place';
-import { ConditionTests, RuleSet } from '../core/rules/match';
 import { contradictions, unreached } from '../core/rules/reach';
 import { conditionsOf, endsStation, type Rule } from '../core/rules/rule';
+import { askRule } from '../core/rules/table';
 import type { Receipt, SetupEdit } from './api';
 import type { DryRunReport, DryRunResult, RuleSetReport } from './rulesApi';
 import { bit } from './columns';
-import { candidates, changeColumns, doneBefore, edited } from './commands';
+import { Asked, candidates, changesBetween } from './candidates';
+import { changeColumns, doneBefore, edited } from './commands';
 import type { Mailbox } from './mailbox';
 import { rowOf } from './rows';
 import { messages } from './words';
@@ -92,19 +92,12 @@ export async function dryRun(
   if (!next.ok) return { ok: false, error: next.error };
   await mailbox.readyToSort(next.setup, wanted);
   if (wanted && !wanted()) return { ok: false, error: 'Another question came in between.' };
-  const report = reportOf(mailbox, compare(candidates(mailbox), mailbox.setup, next.setup));
+  const report = reportOf(mailbox, changesBetween(mailbox, mailbox.setup, next.setup));
   const rule = next.setup.rules.find((r) => r.id === ruleId);
   if (rule) {
-    const line = new Line(next.setup);
-    const set = new RuleSet([{ ...rule, on: true }]);
-    const tests = new ConditionTests([...conditionsOf(rule)]);
-    report.matching = 0;
-    report.conditions = tests.conditions.map(() => 0);
-    for (const candidate of candidates(mailbox)) {
-      const message = line.ruleMessage(candidate.envelope, candidate);
-      if (set.any(message)) report.matching++;
-      for (const [i, holds] of tests.holding(message).entries()) if (holds) report.conditions[i]++;
-    }
+    const asked = new Asked(mailbox, next.setup);
+    report.matching = asked.here(askRule(rule, asked.ask));
+    report.conditions = [...conditionsOf(rule)].map((condition) => asked.here(asked.ask(condition)));
   }
   return { ok: true, report };
 }
@@ -119,11 +112,10 @@ export async function ruleSetReport(mailbox: Mailbox, edits: SetupEdit[]): Promi
   await mailbox.readyToSort(setup);
   const { rules } = setup;
   const counts = new Map(rules.map(({ id }) => [id, { matches: 0, acts: 0, lostTo: new Map<string, number>() }]));
-  const line = new Line(setup);
-  const set = new RuleSet(rules);
+  const matcher = new Asked(mailbox, setup).matcher(rules);
   for (const candidate of candidates(mailbox)) {
     let taker: string | null = null;
-    for (const rule of set.all(line.ruleMessage(candidate.envelope, candidate))) {
+    for (const rule of matcher.all(candidate)) {
       const its = counts.get(rule.id);
       if (!its) continue;
       its.matches++;
@@ -145,7 +137,7 @@ export async function ruleSetReport(mailbox: Mailbox, edits: SetupEdit[]): Promi
       };
     }),
     contradictions: contradictions(rules),
-    here: reportOf(mailbox, compare(candidates(mailbox), withoutRules(setup), setup)),
+    here: reportOf(mailbox, changesBetween(mailbox, withoutRules(setup), setup)),
   };
 }
 
@@ -155,7 +147,7 @@ export async function runRules(mailbox: Mailbox, command: string): Promise<Recei
   if (before) return before;
   const { setup } = mailbox;
   await mailbox.readyToSort(setup);
-  const changes = compare(candidates(mailbox), withoutRules(setup), setup);
+  const changes = changesBetween(mailbox, withoutRules(setup), setup);
   if (changes.length === 0) return { seq: null, count: 0, says: 'The rules would change nothing here' };
   const says = `Ran the rules over the mail here: ${messages(changes.length)} changed`;
   const seq = await mailbox.commit({ command, by: 'you', says, ...changeColumns(mailbox, changes) });
@@ -189,21 +181,13 @@ const asksAge = (rule: Rule): boolean => [...conditionsOf(rule)].some(({ field }
 
 /** What one setup decides otherwise at two moments. */
 function compareAges(mailbox: Mailbox, setup: Setup, from: number, to: number): DryRunChange[] {
-  const aging = new RuleSet(setup.rules.filter(asksAge));
-  const line = new Line(setup);
-  const matchedAt = (now: number) =>
-    new Map(
-      Array.from(candidates(mailbox, now), (candidate) => [
-        candidate.id,
-        aging.all(line.ruleMessage(candidate.envelope, candidate)).length,
-      ]),
-    );
-  const [was, is] = [matchedAt(from), matchedAt(to)];
+  const aging = setup.rules.filter(asksAge);
+  const [was, is] = [from, to].map((now) => new Asked(mailbox, setup, now).matcher(aging));
   const changed = function* () {
     for (const candidate of candidates(mailbox, to))
-      if (was.get(candidate.id) !== is.get(candidate.id)) yield candidate;
+      if (was.all(candidate).length !== is.all(candidate).length) yield candidate;
   };
   // As if these rules had only now been made.
   const without: Setup = { ...setup, rules: setup.rules.filter((rule) => !asksAge(rule)) };
-  return compare(changed(), without, setup);
+  return changesBetween(mailbox, without, setup, changed(), to);
 }

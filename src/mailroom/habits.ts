@@ -3,11 +3,10 @@ import { baseSubject } from '../core/conversations/baseSubject';
 import type { Envelope } from '../core/mail/envelope';
 import type { Place } from '../core/mail/place';
 import { Line } from '../core/line/decide';
-import { ConditionTests } from '../core/rules/match';
 import type { Condition } from '../core/rules/rule';
 import type { Habit, RuleProposals } from './rulesApi';
 import { bit } from './columns';
-import { candidates } from './commands';
+import { Asked, candidates } from './candidates';
 import type { Mailbox } from './mailbox';
 
 /** The third like move makes a habit. */
@@ -46,17 +45,13 @@ export async function ruleProposals(mailbox: Mailbox, id: number): Promise<RuleP
   await mailbox.readyToSort(mailbox.setup);
   if (id < 0 || id >= mailbox.columns.count) return { conditions: [], place: null };
   const conditions = suggestedBy(mailbox.envelopes.get(id));
-  const tests = new ConditionTests(conditions);
-  const line = new Line(mailbox.setup);
-  const counts = conditions.map(() => 0);
-  const alike: number[] = [];
-  for (const candidate of candidates(mailbox)) {
-    const holding = tests.holding(line.ruleMessage(candidate.envelope, candidate));
-    for (const [i, holds] of holding.entries()) if (holds) counts[i]++;
-    if (holding[0]) alike.push(candidate.id);
-  }
+  const asked = new Asked(mailbox, mailbox.setup);
+  const bits = conditions.map(asked.ask);
+  const alike = bits.length
+    ? Array.from(candidates(mailbox), (candidate) => candidate.id).filter((one) => bits[0].has(one))
+    : [];
   return {
-    conditions: conditions.map((condition, i) => ({ condition, count: counts[i] })),
+    conditions: conditions.map((condition, i) => ({ condition, count: asked.here(bits[i]) })),
     place: chosenPlace(mailbox, alike),
   };
 }

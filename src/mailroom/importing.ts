@@ -60,7 +60,7 @@ function incoming(job: Job, batch: ParsedBatch, form: Form): Incoming[] {
       stored: { bytes: batch.messages[i], form },
       envelope,
       features: batch.features[i],
-      words: batch.words[i],
+      text: { batch: batch.text, at: i },
       place: target === 'line' ? null : target,
       read: target === 'sent',
       flagged: false,

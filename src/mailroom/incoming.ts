@@ -5,6 +5,7 @@ import type { KeptEnvelope } from './reading';
 import { fromLineOf, messageOf } from '../core/mail/mbox';
 import { DeepTexts } from '../core/rules/deep';
 import { parseDate } from '../core/mail/date';
+import type { TextBatch } from '../core/search/textBatch';
 import { inks, type Ink, type Place } from '../core/mail/place';
 import { bit } from './columns';
 import { readStored } from './junkRoom';
@@ -12,7 +13,6 @@ import type { Mailbox } from './mailbox';
 import type { StoredMessage } from './rawStore';
 import type { StoredTraceLine } from './records';
 import { gone } from './tables';
-import { wordsOfStored } from './textStore';
 
 /** A message on its way in. `place` null: the line decides. */
 export interface Incoming {
@@ -20,8 +20,8 @@ export interface Incoming {
   envelope: KeptEnvelope;
   /** What the junk filter goes by, where that was read already. */
   features?: Uint32Array;
-  /** What the text index takes in, where that was read already. */
-  words?: string;
+  /** What the text index takes in, where that was read already: one message of a batch. */
+  text?: { batch: TextBatch; at: number };
   place: Place | null;
   read: boolean;
   flagged: boolean;
@@ -177,7 +177,7 @@ export async function addMessages(mailbox: Mailbox, incoming: readonly Incoming[
   });
   for (const [i, message] of incoming.entries()) if (message.envelope.damage !== null) mailbox.damaged.add(first + i);
   for (const { id, features, score } of judged) junk.note(id, features, score);
-  mailbox.text.append(first, incoming, ({ words, stored: its }) => words ?? wordsOfStored(its));
+  mailbox.text.append(first, incoming);
   mailbox.views.changed();
   return [...ids];
 }

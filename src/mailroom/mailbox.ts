@@ -4,6 +4,7 @@
 // it twice is applying it once. State packs follow behind, and `meta` says up to which record they are complete. After
 // a crash the records beyond that are applied again. The journal alone can rebuild all state.
 import { emptySetup, type Setup } from '../core/line/setup';
+import { MessageTable } from '../core/rules/table';
 import type { KeptEnvelope } from './reading';
 import { StateColumns } from './columns';
 import { DeepAnswers, deepConditionsOf } from './deepAnswers';
@@ -88,6 +89,7 @@ export class Mailbox {
   private queue: Promise<unknown> = Promise.resolve();
   private flushing: Promise<void> | null = null;
   private closed = false;
+  private readonly table = new MessageTable((id) => this.envelopes.get(id));
   /** Begins to read what the first rows don't need. */
   beginRest: () => void = () => undefined;
   private readonly restBegun = new Promise<void>((resolve) => (this.beginRest = resolve));
@@ -246,6 +248,12 @@ export class Mailbox {
     if (deep.length) await this.deep.ready(deep, wanted);
   }
 
+  /** The envelopes in columns, for asking a condition of all at once. Only after {@link ready}. */
+  envelopeTable(): MessageTable {
+    this.table.grow(this.columns.count);
+    return this.table;
+  }
+
   private bump(): void {
     this.revision++;
     this.changed();
@@ -348,6 +356,7 @@ export class Mailbox {
     this.columns.count = count;
     this.derived.drop(count);
     this.text.drop(count);
+    this.table.drop(count);
     this.people.changed();
     await this.rebuildDerived();
   }

@@ -23,7 +23,9 @@ const scope = globalThis as unknown as {
 };
 
 scope.onmessage = async ({ data: { job, form, messages, judged } }) => {
-  const { envelopes, features, words } = await readBatch(messages, form, judged);
-  const buffers = new Set([...messages, ...features].map((array) => array.buffer));
-  scope.postMessage({ job, envelopes, features, words, messages }, [...buffers]);
+  const read = await readBatch(messages, form, judged);
+  const buffers = new Set(
+    [...messages, ...read.features, read.text.tokens, read.text.ends].map(({ buffer }) => buffer),
+  );
+  scope.postMessage({ job, ...read, messages }, [...buffers]);
 };

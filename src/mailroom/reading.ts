@@ -6,7 +6,7 @@ import { readForJunk } from '../core/junk/reading';
 import { messageOf, type Form } from '../core/mail/mbox';
 import { parseStructure } from '../core/mail/structure';
 import { bodyText } from '../core/mail/body';
-import { indexedWords } from '../core/search/textIndex';
+import { TextBatchWriter, type TextBatch } from '../core/search/textBatch';
 
 /** An envelope as the mailroom keeps it. */
 export const keptEnvelopeSchema = envelopeSchema.extend({
@@ -34,7 +34,7 @@ export interface ReadBatch {
   /** What the junk filter goes by; empty where that was not asked for. */
   features: Uint32Array<ArrayBuffer>[];
   /** What the text index takes in. */
-  words: string[];
+  text: TextBatch;
 }
 
 /** Reads stored messages; `judged`: for the junk filter too. */
@@ -42,21 +42,16 @@ export async function readBatch(stored: readonly Uint8Array[], form: Form, judge
   const raws = stored.map((bytes) => messageOf(bytes, form));
   const keys = Promise.all(raws.map(messageKey));
   const features: ReadBatch['features'] = [];
-  const words: string[] = [];
+  const text = new TextBatchWriter();
   const envelopes = raws.map((raw) => {
     const structure = parseStructure(raw);
     const body = bodyText(raw, structure);
     const envelope = envelopeOf(raw, structure, body);
-    words.push(
-      indexedWords(
-        body,
-        structure.fields.map(({ key }) => key),
-      ),
-    );
+    text.add(body, structure.fields);
     if (judged) features.push(featuresOf(readForJunk(raw, structure, envelope)));
     return envelope;
   });
-  return { envelopes: (await keys).map((key, i) => ({ ...envelopes[i], key })), features, words };
+  return { envelopes: (await keys).map((key, i) => ({ ...envelopes[i], key })), features, text: text.batch() };
 }
 
 /** The kept envelopes of stored messages, in their order. */

@@ -104,12 +104,12 @@ export const textSegmentSchema = z
     ...versioned,
     count: z.number().int().min(0).max(segmentSize),
     words: z.string(),
-    starts: uint32,
-    messages: uint16,
+    units: uint16,
+    ends: uint32,
   })
   // What points beyond its own arrays would mislead every search.
-  .refine(({ starts, messages }) => starts.length > 0 && starts[starts.length - 1] === messages.length, {
-    error: 'starts: they do not fit the messages',
+  .refine(({ count, units, ends }) => ends.length === 2 * count && (ends.at(-1) ?? 0) === units.length, {
+    error: 'ends: they do not fit the units',
   });
 
 export const junkRecordSchema = z.object({

@@ -1,10 +1,10 @@
 // Questions about the Register: what each entry did, and what one would hit.
-import { dryRun } from '../core/line/dryRun';
 import { guardsOf } from '../core/senders/guards';
 import type { Entry } from '../core/senders/register';
 import type { SetupEdit } from './api';
 import type { EntryCheck, EntryUse } from './junkApi';
-import { candidates, edited } from './commands';
+import { changesBetween } from './candidates';
+import { edited } from './commands';
 import type { Mailbox } from './mailbox';
 import { gone } from './tables';
 
@@ -37,6 +37,6 @@ export async function checkEntry(mailbox: Mailbox, entry: Entry, shared: Readonl
   const guards = guardsOf(entry, people.own, people.writtenTo, [...others, entry], shared);
   const off: SetupEdit = { list: 'register', id: entry.id, item: null };
   const next = edited(setup, [off]);
-  const took = next.ok ? dryRun(candidates(mailbox), setup, next.setup).filter((c) => c.from !== c.to).length : 0;
+  const took = next.ok ? changesBetween(mailbox, setup, next.setup).filter((c) => c.from !== c.to).length : 0;
   return { guards, took };
 }

@@ -1,11 +1,12 @@
 // Rescue: wanted messages out of Junk into the Inbox and, where asked, what sent them made safe. One command.
 import { domainOf } from '../core/mail/address';
-import { dryRun, type DryRunChange } from '../core/line/dryRun';
+import type { DryRunChange } from '../core/line/dryRun';
 import { normalAddress } from '../core/senders/normal';
 import { sameEntry, type Entry } from '../core/senders/register';
 import type { Selection, SetupEdit } from './api';
 import { bit } from './columns';
-import { candidates, doneBefore, edited, mostMarked, selected, type EditResult } from './commands';
+import { changesBetween } from './candidates';
+import { doneBefore, edited, mostMarked, selected, type EditResult } from './commands';
 import type { Mailbox } from './mailbox';
 import type { Columns } from './records';
 import { didTo, messages } from './words';
@@ -88,9 +89,7 @@ export async function rescue(
   if (!next.ok) return { ok: false, error: next.error };
   const mine = new Set(ids);
   const back = edits.length
-    ? dryRun(candidates(mailbox), setup, next.setup).filter(
-        (c) => !mine.has(c.id) && c.from === 'junk' && c.to !== c.from,
-      )
+    ? changesBetween(mailbox, setup, next.setup).filter((c) => !mine.has(c.id) && c.from === 'junk' && c.to !== c.from)
     : [];
   const subject = ids.length === 1 ? mailbox.envelopes.get(ids[0]).subject : null;
   const safe = edits.flatMap((edit) => (edit.list === 'register' && edit.item ? [edit.item.value] : []));

@@ -3,7 +3,8 @@
 import { bodyText } from '../core/mail/body';
 import { messageOf } from '../core/mail/mbox';
 import { parseStructure } from '../core/mail/structure';
-import { indexedWords, segmentSize, TextSegment } from '../core/search/textIndex';
+import { TextBatchWriter, type TextBatch } from '../core/search/textBatch';
+import { segmentSize, TextSegment, type PackedSegment } from '../core/search/textIndex';
 import { keyOf, NewerStorage, readRecord, recordVersion, textSegmentSchema } from './records';
 import type { RawStore, StoredMessage } from './rawStore';
 import type { RecordStore } from './storage';
@@ -12,13 +13,18 @@ import type { RecordStore } from './storage';
 const sliceSize = 64;
 
 /** What the index takes in of a stored message. */
-export function wordsOfStored({ bytes, form }: StoredMessage): string {
+export function textOfStored({ bytes, form }: StoredMessage): TextBatch {
   const raw = messageOf(bytes, form);
   const structure = parseStructure(raw);
-  return indexedWords(
-    bodyText(raw, structure),
-    structure.fields.map(({ key }) => key),
-  );
+  const writer = new TextBatchWriter();
+  writer.add(bodyText(raw, structure), structure.fields);
+  return writer.batch();
+}
+
+/** A message on its way in, and where its text was read already. */
+export interface IncomingText {
+  stored: StoredMessage;
+  text?: { batch: TextBatch; at: number };
 }
 
 export class TextStore {
@@ -38,7 +44,7 @@ export class TextStore {
     await this.loading;
     for (let n = 0; this.count < count; n++) {
       const stored = await this.raws.read(this.count).catch(() => null);
-      this.add(stored ? wordsOfStored(stored) : '');
+      this.add(stored && textOfStored(stored));
       if (n % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
     }
   }
@@ -52,7 +58,7 @@ export class TextStore {
       try {
         const stored = readRecord(keyOf.text(at), record, textSegmentSchema);
         const expected = Math.min(segmentSize, count - at * segmentSize);
-        this.segments[at] = TextSegment.of(stored, Math.min(stored.count, expected));
+        this.segments[at] = TextSegment.of(stored as PackedSegment, Math.min(stored.count, expected));
         this.count = at * segmentSize + this.segments[at].count;
         if (this.segments[at].count < segmentSize) return;
       } catch (error) {
@@ -62,10 +68,10 @@ export class TextStore {
     }
   }
 
-  private add(words: string): void {
+  private add(batch: TextBatch | null, which = 0): void {
     const at = Math.floor(this.count / segmentSize);
     const segment = (this.segments[at] ??= new TextSegment());
-    segment.add(words);
+    segment.add(batch, which);
     // A full one is put into its small form.
     if (segment.count === segmentSize) segment.pack();
     this.dirty.add(at);
@@ -73,10 +79,10 @@ export class TextStore {
   }
 
   /** Takes in messages that came in with the ids from `first` on; only what follows on what is there. */
-  append<T>(first: number, messages: readonly T[], wordsOf: (message: T) => string): void {
+  append(first: number, messages: readonly IncomingText[]): void {
     // While it was never asked for, nothing is in memory: a later question reads what is missing.
     if (this.count !== first) return;
-    for (const message of messages) this.add(wordsOf(message));
+    for (const { stored, text } of messages) this.add(text?.batch ?? textOfStored(stored), text?.at);
     this.loading ??= Promise.resolve();
   }
 
@@ -90,14 +96,22 @@ export class TextStore {
     this.count = count;
   }
 
-  /** For each segment the first id, and the messages that have a folded text, or a word, in them. */
-  *holding(text: string): Generator<{ first: number; messages: Uint8Array; sure: boolean }> {
-    for (const [at, segment] of this.segments.entries()) yield { first: at * segmentSize, ...segment.holding(text) };
+  /** Tells of each message that has a text in its body: folded, each run of blanks one space. */
+  eachHolding(text: string, visit: (id: number) => void): void {
+    for (const [segment, first] of this.eachSegment()) {
+      const messages = segment.holding(text);
+      for (let at = 0; at < messages.length; at++) if (messages[at]) visit(first + at);
+    }
   }
 
-  *having(word: string): Generator<{ first: number; messages: Uint8Array }> {
-    for (const [at, segment] of this.segments.entries())
-      yield { first: at * segmentSize, messages: segment.having(word) };
+  /** Tells of each header field of a name what it says, folded; null where only the message itself tells. */
+  eachField(name: string, visit: (id: number, value: string | null) => void): void {
+    for (const [segment, first] of this.eachSegment())
+      segment.eachField(name, (message, value) => visit(first + message, value));
+  }
+
+  private *eachSegment(): Generator<[segment: TextSegment, first: number]> {
+    for (const [at, segment] of this.segments.entries()) yield [segment, at * segmentSize];
   }
 
   /** The segments that changed since the last call, ready to be stored. */

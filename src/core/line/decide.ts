@@ -8,7 +8,7 @@ import { lineOf } from '../junk/settings';
 import { placeName, type Ink, type Place } from '../mail/place';
 import { dueOn } from '../agenda/due';
 import { AccountIndex } from '../mail/account';
-import { heldBy, RuleSet, type RuleMessage } from '../rules/match';
+import { heldBy, RuleSet, type Matcher, type RuleMessage } from '../rules/match';
 import type { Action, DeepCondition, Rule } from '../rules/rule';
 import { conditionWords, flagDayWords, ruleName } from '../rules/words';
 import { addressedTo } from '../senders/kind';
@@ -19,6 +19,8 @@ import type { Station } from './stations';
 
 /** What the line is told of a message beyond the message itself. */
 export interface Knowledge {
+  /** Its number where it is one of many (core/rules/table.ts). */
+  id?: number;
   /** Its conversation is silenced: answers pass the Inbox by. */
   silenced?: boolean;
   /** Its score by the junk filter, 0 to 100; null or absent where it was not judged. */
@@ -62,6 +64,10 @@ class LineMessage implements RuleMessage {
     private readonly known: boolean | undefined,
   ) {}
 
+  get id() {
+    return this.knowledge.id;
+  }
+
   get now() {
     return this.knowledge.now ?? this.envelope.date ?? 0;
   }
@@ -104,15 +110,17 @@ type Say = (line: () => TraceLine) => void;
 /** A setup made ready for deciding. */
 export class Line {
   private readonly register: RegisterIndex;
-  private readonly rules: RuleSet;
   private readonly folderIds: Set<string>;
   private readonly labelNames: Map<string, string>;
   private readonly contacts: ReadonlySet<string>;
   private readonly accounts: AccountIndex;
 
-  constructor(private readonly setup: Setup) {
+  /** `rules`: who says which rules match; absent, they are asked of each message. */
+  constructor(
+    private readonly setup: Setup,
+    private readonly rules: Matcher = new RuleSet(setup.rules),
+  ) {
     this.register = new RegisterIndex(setup.register);
-    this.rules = new RuleSet(setup.rules);
     this.folderIds = new Set(setup.folders.map((f) => f.id));
     this.labelNames = new Map(setup.labels.map((l) => [l.id, l.name]));
     this.contacts = new Set(setup.contacts.map((c) => c.address));

@@ -1,7 +1,7 @@
 // The dry run: what a changed setup would do to the mail that is here, before it counts.
 import type { Envelope } from '../mail/envelope';
 import type { Ink, Place } from '../mail/place';
-import { RuleSet } from '../rules/match';
+import { RuleSet, type Matcher } from '../rules/match';
 import type { Rule } from '../rules/rule';
 import { Line, type Decision, type Knowledge, type TraceLine } from './decide';
 import type { Setup } from './setup';
@@ -81,12 +81,23 @@ function difference(candidate: Candidate, was: Decision, decision: Decision): Om
  * Compares two setups over the mail here. A message changes when the new setup decides otherwise than the old one;
  * labels, flags and read marks are only ever added. Mail that the person put somewhere by hand keeps its place, and so
  * does mail that the old setup would not have put where it is: only what the line decided does the line decide again.
+ * `matcherOf`: who says which rules of a setup match; absent, they are asked one message after another.
  */
-export function dryRun(candidates: Iterable<Candidate>, before: Setup, after: Setup): DryRunChange[] {
+export function dryRun(
+  candidates: Iterable<Candidate>,
+  before: Setup,
+  after: Setup,
+  matcherOf: (rules: readonly Rule[], setup: Setup) => Matcher = (rules) => new RuleSet(rules),
+): DryRunChange[] {
   const rules = changedRules(before, after);
-  const touched = rules && new RuleSet(rules.map((rule) => ({ ...rule, on: true })));
-  const old = new Line(before);
-  const next = new Line(after);
+  const touched =
+    rules &&
+    matcherOf(
+      rules.map((rule) => ({ ...rule, on: true })),
+      after,
+    );
+  const old = new Line(before, matcherOf(before.rules, before));
+  const next = new Line(after, matcherOf(after.rules, after));
   const changes: DryRunChange[] = [];
   for (const candidate of candidates) {
     if (outsideTheLine.has(candidate.place)) continue;

@@ -13,9 +13,13 @@ export const accountSchema = z.object({
 });
 export type Account = z.infer<typeof accountSchema>;
 
+const mostKnown = 50_000;
+
 /** Tells by which account a message came or from which it was sent. */
 export class AccountIndex {
   private readonly index: Map<string, number>;
+  /** The positions of addresses as they were written: the same few thousand are asked for again and again. */
+  private readonly known = new Map<string, number>();
 
   constructor(readonly accounts: readonly Account[]) {
     this.index = new Map(accounts.map((account, i) => [addressKey(account.address), i]));
@@ -23,7 +27,17 @@ export class AccountIndex {
 
   /** Whether an address is one of the person's own. */
   isOwn(address: string): boolean {
-    return this.index.has(addressKey(address));
+    return this.position(address) >= 0;
+  }
+
+  private position(address: string): number {
+    let at = this.known.get(address);
+    if (at === undefined) {
+      at = this.index.get(addressKey(address)) ?? -1;
+      if (this.known.size >= mostKnown) this.known.clear();
+      this.known.set(address, at);
+    }
+    return at;
   }
 
   /** The addresses, in the form in which they are compared. */
@@ -36,14 +50,14 @@ export class AccountIndex {
    * (RFC 5321, section 4.4), then To, then Cc.
    */
   of({ from, deliveredTo, to, cc }: Pick<Envelope, 'from' | 'deliveredTo' | 'to' | 'cc'>): number {
-    const sender = this.index.get(addressKey(from.address));
-    if (sender !== undefined) return sender;
-    const delivered = deliveredTo ? this.index.get(addressKey(deliveredTo)) : undefined;
-    if (delivered !== undefined) return delivered;
+    const sender = this.position(from.address);
+    if (sender >= 0) return sender;
+    const delivered = deliveredTo ? this.position(deliveredTo) : -1;
+    if (delivered >= 0) return delivered;
     for (const list of [to, cc])
       for (const { address } of list) {
-        const found = this.index.get(addressKey(address));
-        if (found !== undefined) return found;
+        const found = this.position(address);
+        if (found >= 0) return found;
       }
     return -1;
   }

@@ -69,7 +69,10 @@ const longestWritten = 20_000;
 
 /** Characters that would turn the rest of a line around, or are no text at all: they never belong in a one-line field. */
 const unwanted = new RegExp('[\\u0000-\\u001f\\u007f\\u202a-\\u202e\\u2066-\\u2069]+', 'g');
-const oneLine = (text: string): string => text.replace(unwanted, ' ').replace(/\s+/g, ' ').trim().slice(0, longestText);
+/** Most lines are tidy as they stand: to see that takes a fraction of tidying them. */
+const untidy = new RegExp(`${unwanted.source}|\\s\\s|[^\\S ]|^\\s|\\s$`);
+const oneLine = (text: string): string =>
+  (untidy.test(text) ? text.replace(unwanted, ' ').replace(/\s+/g, ' ').trim() : text).slice(0, longestText);
 
 const messageIds = (field: string | null): string[] =>
   field === null ? [] : [...field.matchAll(/<([^<>\s]+)>/g)].slice(-mostReferences).map((m) => m[1]);
@@ -112,14 +115,21 @@ function writtenOf(fields: readonly HeaderField[], name: string): string {
   return values.join('\n').slice(0, longestWritten);
 }
 
+const longestPreview = 160;
+/** The first words stand within so many characters; a message may begin with pages of quotes. */
+const previewReads = 1_500;
+
 /** The first words of a text, without what it quotes. */
 function previewOf(text: string): string {
-  const own = text
-    .slice(0, 1_500)
-    .split('\n')
-    .filter((line) => !line.startsWith('>'))
-    .join(' ');
-  return oneLine(own).slice(0, 160);
+  let preview = '';
+  for (let from = 0; from < previewReads && from < text.length && preview.length < longestPreview;) {
+    const lineEnd = text.indexOf('\n', from);
+    const to = Math.min(lineEnd < 0 ? text.length : lineEnd, previewReads);
+    const line = text[from] === '>' ? '' : oneLine(text.slice(from, to));
+    if (line) preview += preview ? ` ${line}` : line;
+    from = to + 1;
+  }
+  return preview.slice(0, longestPreview);
 }
 
 /**

@@ -9,7 +9,14 @@ import type { DeepCondition } from './rule';
 
 /** The text that a condition on the body looks into: runs of blanks are one, so that a line's end parts no phrase. */
 export const bodyForRules = (raw: Uint8Array, structure: Structure): string =>
-  bodyText(raw, structure).replace(/\s+/g, ' ').trim();
+  blanksAsOne(bodyText(raw, structure)).trim();
+
+/** A text with each run of blanks as one space. */
+export const blanksAsOne = (text: string): string => text.replace(/\s+/g, ' ');
+
+/** Whether what a header field says, folded, is what a condition looks for. */
+export const headerTest = (condition: Extract<DeepCondition, { field: 'header' }>): ((value: string) => boolean) =>
+  condition.how === 'there' ? () => true : textTest(condition.how, condition.text);
 
 /** A field's value as a condition sees it: unfolded, its encoded words decoded, without blanks at its ends. */
 export const fieldText = (field: HeaderField): string => decodeEncodedWords(field.value).trim();
@@ -26,12 +33,11 @@ export class DeepTexts {
     const { structure } = this.read;
     if (condition.field === 'body') {
       this.read.body ??= foldAscii(bodyForRules(this.raw(), structure));
-      return textTest('contains', condition.text.replace(/\s+/g, ' '))(this.read.body);
+      return textTest('contains', blanksAsOne(condition.text))(this.read.body);
     }
     const name = condition.name.toLowerCase();
     const fields = structure.fields.filter((field) => field.key === name);
-    if (condition.how === 'there') return fields.length > 0;
-    const holds = textTest(condition.how, condition.text);
+    const holds = headerTest(condition);
     return fields.some((field) => holds(foldAscii(fieldText(field))));
   };
 }

@@ -17,6 +17,8 @@ import {
 
 /** What the rules are told of a message. */
 export interface RuleMessage {
+  /** Its row where it is one of many that were asked at once (table.ts). */
+  id?: number;
   envelope: Envelope;
   /** The moment for which it is asked, milliseconds since 1970: ages are counted back from it. */
   now: number;
@@ -36,33 +38,41 @@ export interface RuleMessage {
 const dayLong = 86_400_000;
 
 const canonical = (list: readonly Address[]): string => list.map((a) => `${a.name} <${a.address}>`).join('\n');
+const addresses = (list: readonly Address[]): string => list.map(({ address }) => address).join('\n');
+
+/** What conditions on text look into: each a text of lines, one for each address, field or name. */
+export const sources = {
+  from: ({ written, from }: Envelope) => written?.from ?? canonical([from]),
+  to: ({ written, to }: Envelope) => written?.to ?? canonical(to),
+  cc: ({ written, cc }: Envelope) => written?.cc ?? canonical(cc),
+  // A message with several subjects has them on lines of their own.
+  subject: ({ written, subject }: Envelope) => written?.subject ?? subject,
+  list: ({ listId }: Envelope) => listId,
+  fromAddresses: ({ written, from }: Envelope) =>
+    // Without a From field the envelope names its Sender, which is another field.
+    written?.from === '' ? '' : [from.address, ...(written?.others ?? [])].join('\n'),
+  toAddresses: ({ to }: Envelope) => addresses(to),
+  ccAddresses: ({ cc }: Envelope) => addresses(cc),
+  attachments: ({ attachments }: Envelope) => attachments.map(({ name }) => name ?? '').join('\n'),
+} satisfies Record<string, (envelope: Envelope) => string>;
+export type Source = keyof typeof sources;
 
 /** The texts of a message, folded as they are asked for and kept, since many rules ask for the same. */
 class MessageTexts {
-  private readonly kept: Partial<Record<'from' | 'to' | 'cc' | 'subject' | 'list', string>> = {};
+  private readonly kept: Partial<Record<Source, string>> = {};
 
   constructor(readonly message: RuleMessage) {}
 
-  of(field: 'from' | 'to' | 'cc' | 'subject' | 'list'): string {
-    return (this.kept[field] ??= foldAscii(this.read(field)));
-  }
-
-  private read(field: 'from' | 'to' | 'cc' | 'subject' | 'list'): string {
-    const { written, from, to, cc, subject, listId } = this.message.envelope;
-    switch (field) {
-      case 'from':
-        return written?.from ?? canonical([from]);
-      case 'to':
-        return written?.to ?? canonical(to);
-      case 'cc':
-        return written?.cc ?? canonical(cc);
-      case 'subject':
-        return written?.subject ?? subject;
-      case 'list':
-        return listId;
-    }
+  of(source: Source): string {
+    return (this.kept[source] ??= foldAscii(sources[source](this.message.envelope)));
   }
 }
+
+/** A condition made ready, by what it is told: any of some texts, folded; the envelope; or all that is known. */
+export type ConditionTest =
+  | { by: 'texts'; sources: readonly Source[]; holds: (text: string) => boolean }
+  | { by: 'envelope'; holds: (envelope: Envelope) => boolean }
+  | { by: 'message'; holds: (message: RuleMessage) => boolean };
 
 type Test = (texts: MessageTexts) => boolean;
 
@@ -89,38 +99,36 @@ export function textTest(
   }
 }
 
-function peopleTest(fields: readonly ('from' | 'to' | 'cc')[], how: string, sought: string): Test {
-  if (how === 'contains') {
-    const holds = textTest('contains', sought);
-    if (fields.length === 1) return (texts) => holds(texts.of(fields[0]));
-    return (texts) => fields.some((field) => holds(texts.of(field)));
-  }
+/** A test of one line made one of a text of lines; an empty line, where nothing was written, never holds. */
+const ofLines =
+  (holds: (line: string) => boolean) =>
+  (text: string): boolean =>
+    text.includes('\n') ? text.split('\n').some((line) => line !== '' && holds(line)) : text !== '' && holds(text);
+
+const addressSources = { from: 'fromAddresses', to: 'toAddresses', cc: 'ccAddresses' } as const;
+
+function peopleTest(fields: readonly ('from' | 'to' | 'cc')[], how: string, sought: string): ConditionTest {
+  if (how === 'contains') return { by: 'texts', sources: fields, holds: textTest('contains', sought) };
   const holds =
     how === 'domain'
       ? textTest('ends', `@${sought.replace(/^@/, '')}`)
       : textTest(how === 'is' ? 'is' : 'like', sought);
-  const fitting = (address: string) => address !== '' && holds(foldAscii(address));
-  const test = ({ address }: Address) => fitting(address);
-  const one: Record<'from' | 'to' | 'cc', Test> = {
-    // Without a From field the envelope names its Sender, which is another field.
-    from: ({ message: { envelope } }) =>
-      envelope.written?.from !== '' && (test(envelope.from) || (envelope.written?.others?.some(fitting) ?? false)),
-    to: ({ message }) => message.envelope.to.some(test),
-    cc: ({ message }) => message.envelope.cc.some(test),
-  };
-  return (texts) => fields.some((field) => one[field](texts));
+  return { by: 'texts', sources: fields.map((field) => addressSources[field]), holds: ofLines(holds) };
 }
 
-const compiled = new WeakMap<Condition, Test>();
+const ready = new WeakMap<Condition, ConditionTest>();
 
-/** A condition as a test; made once, since the reasons of a rule are asked for message after message. */
-function compile(condition: Condition): Test {
-  let test = compiled.get(condition);
-  if (!test) compiled.set(condition, (test = made(condition)));
+/** A condition made ready; once, since it is asked of message after message. */
+export function conditionTest(condition: Condition): ConditionTest {
+  let test = ready.get(condition);
+  if (!test) ready.set(condition, (test = made(condition)));
   return test;
 }
 
-function made(condition: Condition): Test {
+const ofEnvelope = (holds: (envelope: Envelope) => boolean): ConditionTest => ({ by: 'envelope', holds });
+const ofMessage = (holds: (message: RuleMessage) => boolean): ConditionTest => ({ by: 'message', holds });
+
+function made(condition: Condition): ConditionTest {
   switch (condition.field) {
     case 'from':
     case 'to':
@@ -129,27 +137,18 @@ function made(condition: Condition): Test {
     case 'recipient':
       return peopleTest(['to', 'cc'], condition.how, condition.text);
     case 'subject':
-    case 'list': {
-      const { field } = condition;
-      const holds = textTest(condition.how, condition.text);
-      return (texts) => {
-        const text = texts.of(field);
-        // A message with several subjects has them on lines of their own.
-        return text.includes('\n') ? text.split('\n').some(holds) : text !== '' && holds(text);
-      };
-    }
+    case 'list':
+      return { by: 'texts', sources: [condition.field], holds: ofLines(textTest(condition.how, condition.text)) };
     case 'body':
     case 'header':
-      return ({ message }) => message.deep(condition);
+      return ofMessage((message) => message.deep(condition));
     case 'size': {
       const { how, bytes } = condition;
-      return ({ message: { envelope } }) => (how === 'over' ? envelope.size > bytes : envelope.size < bytes);
+      return ofEnvelope(({ size }) => (how === 'over' ? size > bytes : size < bytes));
     }
-    case 'attachment': {
-      if (condition.how === 'any') return ({ message }) => message.envelope.attachments.length > 0;
-      const holds = textTest('contains', condition.text);
-      return ({ message }) => message.envelope.attachments.some(({ name }) => holds(foldAscii(name ?? '')));
-    }
+    case 'attachment':
+      if (condition.how === 'any') return ofEnvelope(({ attachments }) => attachments.length > 0);
+      return { by: 'texts', sources: ['attachments'], holds: ofLines(textTest('contains', condition.text)) };
     case 'date': {
       const [from, to] = [Date.parse(`${condition.day}T00:00Z`), Date.parse(`${condition.day}T00:00Z`) + dayLong];
       const within: Record<typeof condition.how, (date: number) => boolean> = {
@@ -158,30 +157,41 @@ function made(condition: Condition): Test {
         since: (date) => date >= from,
       };
       const holds = within[condition.how];
-      return ({ message: { envelope } }) => envelope.date !== null && holds(envelope.date);
+      return ofEnvelope(({ date: its }) => its !== null && holds(its));
     }
     case 'age': {
       const span = condition.days * dayLong;
       const over = condition.how === 'over';
-      return ({ message: { envelope, now } }) =>
-        envelope.date !== null && (over ? now - envelope.date > span : now - envelope.date < span);
+      return ofMessage(
+        ({ envelope, now }) =>
+          envelope.date !== null && (over ? now - envelope.date > span : now - envelope.date < span),
+      );
     }
     case 'account':
-      return ({ message }) => message.account === condition.account;
+      return ofMessage(({ account }) => account === condition.account);
     case 'standing':
-      return ({ message }) => message.safe === (condition.is === 'safe');
+      return ofMessage(({ safe }) => safe === (condition.is === 'safe'));
     case 'score': {
-      const { how, score } = condition;
-      return ({ message }) =>
-        message.score !== null && (how === 'over' ? message.score > score : message.score < score);
+      const { how, score: line } = condition;
+      return ofMessage(({ score }) => score !== null && (how === 'over' ? score > line : score < line));
     }
     case 'addressed':
-      return ({ message }) => message.addressed === condition.is;
+      return ofMessage(({ addressed }) => addressed === condition.is);
     case 'answer':
-      return ({ message }) => message.answersOwn;
+      return ofMessage(({ answersOwn }) => answersOwn);
     case 'every':
-      return () => true;
+      return ofEnvelope(() => true);
   }
+}
+
+/** A condition as a test of one message. */
+function compile(condition: Condition): Test {
+  const test = conditionTest(condition);
+  if (test.by === 'message') return ({ message }) => test.holds(message);
+  if (test.by === 'envelope') return ({ message }) => test.holds(message.envelope);
+  const [first, ...others] = test.sources;
+  if (others.length === 0) return (texts) => test.holds(texts.of(first));
+  return (texts) => test.sources.some((source) => test.holds(texts.of(source)));
 }
 
 function compileGroup({ match, of }: Group): Test {
@@ -198,8 +208,20 @@ interface CompiledRule {
   ends: boolean;
 }
 
-/** Rules made ready for matching; those that are off are left out. */
-export class RuleSet {
+/** Says which rules match a message. Those that are off are left out. */
+export interface Matcher<M = RuleMessage> {
+  /** How many rules are asked. */
+  readonly size: number;
+  /** The rules that match, in their order. The first that ends the station is the last one asked. */
+  matching(message: M): Rule[];
+  /** All rules that match, also those that are never asked because an earlier one ends the station. */
+  all(message: M): Rule[];
+  /** Whether any of them matches. */
+  any(message: M): boolean;
+}
+
+/** Rules made ready for matching one message at a time. */
+export class RuleSet implements Matcher {
   private readonly compiled: CompiledRule[];
 
   constructor(rules: readonly Rule[]) {
@@ -213,12 +235,10 @@ export class RuleSet {
       }));
   }
 
-  /** How many rules are asked. */
   get size(): number {
     return this.compiled.length;
   }
 
-  /** The rules that match, in their order. The first that ends the station is the last one asked. */
   matching(message: RuleMessage): Rule[] {
     const out: Rule[] = [];
     if (this.compiled.length === 0) return out;
@@ -231,13 +251,11 @@ export class RuleSet {
     return out;
   }
 
-  /** All rules that match, also those that are never asked because an earlier one ends the station. */
   all(message: RuleMessage): Rule[] {
     const texts = new MessageTexts(message);
     return this.compiled.filter(({ when, unless }) => when(texts) && !unless?.(texts)).map(({ rule }) => rule);
   }
 
-  /** Whether any of them matches. */
   any(message: RuleMessage): boolean {
     const texts = new MessageTexts(message);
     return this.compiled.some(({ when, unless }) => when(texts) && !unless?.(texts));
@@ -248,18 +266,4 @@ export class RuleSet {
 export function heldBy(rule: Rule, message: RuleMessage): Condition[] {
   const texts = new MessageTexts(message);
   return [...conditionsOf({ when: rule.when, unless: null })].filter((condition) => compile(condition)(texts));
-}
-
-/** Conditions one by one: which of them hold for a message, in their order. */
-export class ConditionTests {
-  private readonly tests: Test[];
-
-  constructor(readonly conditions: readonly Condition[]) {
-    this.tests = conditions.map(compile);
-  }
-
-  holding(message: RuleMessage): boolean[] {
-    const texts = new MessageTexts(message);
-    return this.tests.map((test) => test(texts));
-  }
 }

@@ -1,44 +1,57 @@
-// The text index: which messages have a piece of text in their body, without reading them again.
+// The text index: the words of every message in their order, as numbers, so that its text can be searched, and its header
+// fields be read, without opening the message.
 //
-// Words are what stands between blanks, folded. A text without a blank is in a body just where it is in one of its
-// words; so the words are searched, not the bodies. A segment holds the messages of one stretch of ids; once full it
-// never changes.
-import { foldAscii } from '../rules/fold';
+// Words are what stands between blanks, folded. A text is in a body just where its words follow one another there: the
+// first at its end, the last at its beginning, those between them whole. A segment holds the messages of one stretch of
+// ids; once full it never changes.
+import type { TextBatch } from './textBatch';
 
 /** Messages in one segment. */
 export const segmentSize = 4_096;
 
-/** What stands before the name of a header field among the words: no body has it. */
-const fieldMark = '\u0001';
+/** What stands before the name of a header field among the words of a header. */
+export const fieldMark = '\u0001';
+/** Stands before blanks of a value that are not one space. */
+export const blankMark = '\u0002';
+/** In the place of a value that is not kept: the message has to be read. */
+export const notKept = '\u0003';
 
-/** The different words of a body and the names of the header fields, parted by blanks: what a segment takes in. */
-export function indexedWords(body: string, fieldNames: Iterable<string>): string {
-  const words = new Set(foldAscii(body).split(/\s+/));
-  words.delete('');
-  for (const name of fieldNames) words.add(fieldMark + name.toLowerCase());
-  return [...words].join(' ');
-}
+/** Numbers of words from here on take two units: this plus the upper half, then the lower half. */
+const wide = 0xf000;
 
-/** The word under which the name of a header field is found. */
-export const fieldWord = (name: string): string => fieldMark + name.toLowerCase();
-
-/** A segment as it is stored: words between line ends, where the messages of each begin, and the messages. */
+/** A segment as it is stored. */
 export interface PackedSegment {
   count: number;
+  /** Its different words, between line ends. */
   words: string;
-  starts: Uint32Array;
-  messages: Uint16Array;
+  /** The words of all messages, one message after another, by their position. */
+  units: Uint16Array<ArrayBuffer>;
+  /** Of each message where its body ends among the units, and where its header does. */
+  ends: Uint32Array<ArrayBuffer>;
 }
 
 type Fit = 'within' | 'whole' | 'begins' | 'ends';
 
+const fitTests: Record<Fit, (word: string, text: string) => boolean> = {
+  within: (word, text) => word.includes(text),
+  whole: (word, text) => word === text,
+  begins: (word, text) => word.startsWith(text),
+  ends: (word, text) => word.endsWith(text),
+};
+
 /** The messages of one stretch of ids, numbered from 0 within it. */
 export class TextSegment {
-  private open: Map<string, number[]> | null = new Map();
-  private packed: PackedSegment | null = null;
-  /** Where each word begins in `packed.words`. */
-  private offsets = new Uint32Array(0);
   count = 0;
+  /** The words by their position; null while the segment is held as it is stored. */
+  private open: Map<string, number> | null = new Map();
+  /** Held as it is stored: all words, and where each begins. */
+  private words = '';
+  private starts = new Uint32Array(0);
+  private units = new Uint16Array(0);
+  private used = 0;
+  private ends = new Uint32Array(2 * segmentSize);
+  /** The words of the batch that is being taken in, by their positions here; -1 not yet known. */
+  private taking: { batch: TextBatch; words: string[]; positions: Int32Array } | null = null;
 
   /** Takes a stored segment back, of which only the first `count` messages still count. */
   static of(stored: PackedSegment, count = stored.count): TextSegment {
@@ -48,129 +61,202 @@ export class TextSegment {
     return segment;
   }
 
-  private hold(packed: PackedSegment): void {
-    this.packed = packed;
-    this.open = null;
-    this.count = packed.count;
-    this.offsets = new Uint32Array(packed.starts.length - 1);
-    for (let at = 0, word = 0; word < this.offsets.length; word++) {
-      this.offsets[word] = at + 1;
-      at = packed.words.indexOf('\n', at + 1);
-    }
-  }
-
-  private opened(): Map<string, number[]> {
-    if (this.open) return this.open;
-    const open = new Map<string, number[]>();
-    const { words, starts, messages } = this.pack();
-    for (const [at, word] of words.slice(1, -1).split('\n').entries())
-      if (starts.length > 1) open.set(word, [...messages.subarray(starts[at], starts[at + 1])]);
-    this.packed = null;
-    return (this.open = open);
-  }
-
-  /** Takes in the next message, by its {@link indexedWords}. */
-  add(words: string): void {
-    const open = this.opened();
-    const at = this.count++;
-    if (words === '') return;
-    for (const word of words.split(' ')) {
-      const its = open.get(word);
-      if (its) its.push(at);
-      else open.set(word, [at]);
-    }
-  }
-
-  /** Forgets the messages from `count` on. */
-  drop(count: number): void {
-    const open = this.opened();
-    for (const [word, its] of open) {
-      while (its.length && its[its.length - 1] >= count) its.pop();
-      if (its.length === 0) open.delete(word);
-    }
+  private hold({ count, words, units, ends }: PackedSegment): void {
+    this.open = this.taking = null;
     this.count = count;
+    this.words = words;
+    this.units = units;
+    this.used = units.length;
+    this.ends = ends;
+    const starts: number[] = [];
+    for (let at = 1; at < words.length; at = words.indexOf('\n', at) + 1) starts.push(at);
+    this.starts = Uint32Array.from(starts);
+  }
+
+  private opened(): Map<string, number> {
+    if (this.open) return this.open;
+    const words = this.words.length > 1 ? this.words.slice(1, -1).split('\n') : [];
+    this.open = new Map(words.map((word, at) => [word, at]));
+    this.words = '';
+    this.starts = new Uint32Array(0);
+    // What it was made of may be on its way into storage: it is not written into.
+    this.units = this.units.slice(0, this.used);
+    const ends = new Uint32Array(2 * segmentSize);
+    ends.set(this.ends.subarray(0, 2 * this.count));
+    this.ends = ends;
+    return this.open;
+  }
+
+  private put(position: number): void {
+    if (this.used + 2 > this.units.length) {
+      const longer = new Uint16Array(Math.max(1_024, 2 * this.units.length));
+      longer.set(this.units);
+      this.units = longer;
+    }
+    if (position >= wide) this.units[this.used++] = wide + ((position - wide) >> 16);
+    this.units[this.used++] = position < wide ? position : (position - wide) & 0xffff;
+  }
+
+  /** Takes in the `at`th message of a batch; null for one that can't be read. */
+  add(batch: TextBatch | null, at = 0): void {
+    const open = this.opened();
+    if (batch) {
+      const { tokens, ends } = batch;
+      if (this.taking?.batch !== batch) {
+        const words = batch.words.split('\n');
+        this.taking = { batch, words, positions: new Int32Array(words.length).fill(-1) };
+      }
+      const { words, positions } = this.taking;
+      for (const [from, to, end] of [
+        [at > 0 ? ends[2 * at - 1] : 0, ends[2 * at], 2 * this.count],
+        [ends[2 * at], ends[2 * at + 1], 2 * this.count + 1],
+      ]) {
+        for (let i = from; i < to; i++) {
+          const token = tokens[i];
+          if (positions[token] < 0) {
+            const known = open.get(words[token]);
+            if (known === undefined) open.set(words[token], open.size);
+            positions[token] = known ?? open.size - 1;
+          }
+          this.put(positions[token]);
+        }
+        this.ends[end] = this.used;
+      }
+    } else this.ends[2 * this.count] = this.ends[2 * this.count + 1] = this.used;
+    this.count++;
+  }
+
+  /** Forgets the messages from `count` on; their words stay, and are found nowhere. */
+  drop(count: number): void {
+    this.opened();
+    this.count = count;
+    this.used = count > 0 ? this.ends[2 * count - 1] : 0;
   }
 
   /** The segment ready to be stored. A full one is held in this form from now on: it takes a third of the memory. */
   pack(): PackedSegment {
-    if (this.packed) return this.packed;
-    const open = this.open ?? new Map<string, number[]>();
-    const starts = new Uint32Array(open.size + 1);
-    let total = 0;
-    for (const its of open.values()) total += its.length;
-    const messages = new Uint16Array(total);
-    let at = 0;
-    let word = 0;
-    for (const its of open.values()) {
-      messages.set(its, at);
-      at += its.length;
-      starts[++word] = at;
-    }
-    const packed = { count: this.count, words: `\n${[...open.keys()].join('\n')}\n`, starts, messages };
-    if (this.count >= segmentSize) this.hold(packed);
+    const packed: PackedSegment = this.open
+      ? {
+          count: this.count,
+          words: ['', ...this.open.keys(), ''].join('\n'),
+          units: this.units.slice(0, this.used),
+          ends: this.ends.slice(0, 2 * this.count),
+        }
+      : { count: this.count, words: this.words, units: this.units, ends: this.ends };
+    if (this.open && this.count >= segmentSize) this.hold(packed);
     return packed;
   }
 
-  private *messagesOf(fit: Fit, text: string): Generator<ArrayLike<number>> {
+  /** One for each word that fits; null where none does. */
+  private fitting(fit: Fit, text: string): Uint8Array | null {
+    const out = new Uint8Array(this.open ? this.open.size : this.starts.length);
+    if (text === '') return out.fill(1);
+    let some = false;
     if (this.open) {
-      const fits: Record<Fit, (word: string) => boolean> = {
-        within: (word) => word.includes(text),
-        whole: (word) => word === text,
-        begins: (word) => word.startsWith(text),
-        ends: (word) => word.endsWith(text),
-      };
-      for (const [word, its] of this.open)
-        if (fits[fit](word) && (fit === 'whole' || !word.startsWith(fieldMark))) yield its;
-      return;
+      const fits = fitTests[fit];
+      for (const [word, at] of this.open)
+        if (fits(word, text)) {
+          out[at] = 1;
+          some = true;
+        }
+      return some ? out : null;
     }
-    const { words, starts, messages } = this.pack();
+    const { words, starts } = this;
     const before = fit === 'whole' || fit === 'begins' ? '\n' : '';
     const sought = `${before}${text}${fit === 'whole' || fit === 'ends' ? '\n' : ''}`;
     for (let at = words.indexOf(sought); at >= 0;) {
       const word = this.wordAt(at + before.length);
-      // The name of a header field is no part of any body.
-      if (fit === 'whole' || words[this.offsets[word]] !== fieldMark)
-        yield messages.subarray(starts[word], starts[word + 1]);
+      out[word] = 1;
+      some = true;
       // The line end after a word is also the one before the next.
-      const next = word + 1 < this.offsets.length ? this.offsets[word + 1] - 1 : words.length;
-      at = words.indexOf(sought, next);
+      at = words.indexOf(sought, word + 1 < starts.length ? starts[word + 1] - 1 : words.length);
     }
+    return some ? out : null;
   }
 
   /** The word that stands at a place of the text of all words. */
   private wordAt(at: number): number {
-    let [low, high] = [0, this.offsets.length - 1];
+    let [low, high] = [0, this.starts.length - 1];
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if (this.offsets[middle] <= at) low = middle;
+      if (this.starts[middle] <= at) low = middle;
       else high = middle - 1;
     }
     return low;
   }
 
-  private marked(fit: Fit, text: string, within: Uint8Array | null): Uint8Array {
+  private wordOf(word: number): string {
+    return this.words.slice(this.starts[word], (this.starts[word + 1] ?? this.words.length) - 1);
+  }
+
+  /** One for each message that has a text in its body: folded, each run of blanks one space. */
+  holding(text: string): Uint8Array {
     const out = new Uint8Array(this.count);
-    for (const its of this.messagesOf(fit, text))
-      for (let i = 0; i < its.length; i++) if (!within || within[its[i]]) out[its[i]] = 1;
+    const { units, ends } = this;
+    const parts = text.split(' ');
+    const last = parts.length - 1;
+    const fits: Uint8Array[] = [];
+    for (const [i, part] of parts.entries()) {
+      const fit = last === 0 ? 'within' : i === 0 ? 'ends' : i === last ? 'begins' : 'whole';
+      const its = this.fitting(fit, part);
+      if (!its) return out;
+      fits.push(its);
+    }
+    for (let message = 0, from = 0; message < this.count; message++) {
+      const to = ends[2 * message];
+      for (let at = from; at < to && !out[message]; at += units[at] < wide ? 1 : 2) {
+        let next = at;
+        let part = 0;
+        for (; part <= last && next < to; part++) {
+          const unit = units[next++];
+          const word = unit < wide ? unit : wide + ((unit - wide) << 16) + units[next++];
+          if (fits[part][word] === 0) break;
+        }
+        if (part > last) out[message] = 1;
+      }
+      from = ends[2 * message + 1];
+    }
     return out;
   }
 
-  /**
-   * One for each message that has a folded text in its body. `sure` is false where the text has blanks in it: then the
-   * words are there, but perhaps not side by side, and whoever asks must look.
-   */
-  holding(text: string): { messages: Uint8Array; sure: boolean } {
-    const words = text.split(' ');
-    if (words.length === 1) return { messages: this.marked('within', text, null), sure: true };
-    const last = words.length - 1;
-    let found: Uint8Array | null = null;
-    for (const [i, word] of words.entries())
-      if (word !== '') found = this.marked(i === 0 ? 'ends' : i === last ? 'begins' : 'whole', word, found);
-    return { messages: found ?? new Uint8Array(this.count).fill(1), sure: false };
+  /** Tells of each header field of a name what it says, folded; null where only the message itself tells. */
+  eachField(name: string, visit: (message: number, value: string | null) => void): void {
+    const field = this.fitting('whole', fieldMark + name.toLowerCase());
+    const fields = field && this.fitting('begins', fieldMark);
+    if (!field || !fields) return;
+    const { units, ends } = this;
+    const list = this.open && [...this.open.keys()];
+    const wordOf = (word: number) => (list ? list[word] : this.wordOf(word));
+    for (let message = 0; message < this.count; message++) {
+      const to = ends[2 * message + 1];
+      /** The words of the field at hand; null in another. */
+      let value: string[] | null = null;
+      const tell = () => {
+        if (value) visit(message, valueOf(value));
+        value = null;
+      };
+      for (let at = ends[2 * message]; at < to;) {
+        const unit = units[at++];
+        const word = unit < wide ? unit : wide + ((unit - wide) << 16) + units[at++];
+        if (fields[word]) {
+          tell();
+          if (field[word]) value = [];
+        } else if (value) (value as string[]).push(wordOf(word));
+      }
+      tell();
+    }
   }
+}
 
-  /** One for each message that has that word, such as a {@link fieldWord}. */
-  having(word: string): Uint8Array {
-    return this.marked('whole', word, null);
+/** A value from its words; null where it was not kept. */
+function valueOf(words: readonly string[]): string | null {
+  if (words[0] === notKept) return null;
+  let value = '';
+  let before = true;
+  for (const word of words) {
+    const blanks = word.startsWith(blankMark);
+    value += blanks ? word.slice(1) : before ? word : ` ${word}`;
+    before = blanks;
   }
+  return value;
 }

@@ -1,0 +1,154 @@
+// Many messages asked at once: what their envelopes say stands in columns of texts, each different text once, so that a
+// condition is asked of a text and not of every message that has it.
+import type { Envelope } from '../mail/envelope';
+import { Bits } from './bits';
+import { foldAscii } from './fold';
+import { conditionTest, sources, type Matcher, type RuleMessage, type Source } from './match';
+import { endsStation, isGroup, type Condition, type Group, type Rule } from './rule';
+
+/** Subjects are mostly different from each other: to look for equal ones would cost more than it spares. */
+const mostlyDifferent: ReadonlySet<Source> = new Set<Source>(['subject']);
+
+class TextColumn {
+  private readonly positions = new Map<string, number>();
+  /** Folded. */
+  private readonly texts: string[] = [];
+  private of = new Uint32Array(1_024);
+  count = 0;
+
+  constructor(private readonly source: Source) {}
+
+  add(envelope: Envelope): void {
+    const text = sources[this.source](envelope);
+    let at = mostlyDifferent.has(this.source) ? undefined : this.positions.get(text);
+    if (at === undefined) {
+      at = this.texts.push(foldAscii(text)) - 1;
+      if (!mostlyDifferent.has(this.source)) this.positions.set(text, at);
+    }
+    if (this.count === this.of.length) {
+      const longer = new Uint32Array(2 * this.count);
+      longer.set(this.of);
+      this.of = longer;
+    }
+    this.of[this.count++] = at;
+  }
+
+  /** Forgets the messages from `count` on; their texts stay, and are nobody's. */
+  drop(count: number): void {
+    this.count = Math.min(this.count, count);
+  }
+
+  mark(bits: Bits, from: number, holds: (text: string) => boolean): void {
+    /** Of each text whether it holds: 0 not yet asked. */
+    const known = new Uint8Array(this.texts.length);
+    for (let message = from; message < this.count; message++) {
+      const text = this.of[message];
+      known[text] ||= holds(this.texts[text]) ? 2 : 1;
+      if (known[text] === 2) bits.set(message);
+    }
+  }
+}
+
+/** Conditions that are remembered; the ones asked longest ago go first. */
+const mostKept = 400;
+
+/** The envelopes of messages, numbered from 0. */
+export class MessageTable {
+  private readonly columns = new Map<Source, TextColumn>();
+  private readonly kept = new Map<string, Bits>();
+  count = 0;
+
+  /** `envelopeOf`: the envelope of a message that was taken in. */
+  constructor(private readonly envelopeOf: (message: number) => Envelope) {
+    for (const source of Object.keys(sources) as Source[]) this.columns.set(source, new TextColumn(source));
+  }
+
+  /** Takes in the messages up to, not including, `count`. */
+  grow(count: number): void {
+    for (; this.count < count; this.count++)
+      for (const column of this.columns.values()) column.add(this.envelopeOf(this.count));
+  }
+
+  /** Forgets the messages from `count` on. */
+  drop(count: number): void {
+    if (count >= this.count) return;
+    for (const column of this.columns.values()) column.drop(count);
+    this.count = count;
+    this.kept.clear();
+  }
+
+  /** Which messages a condition holds for; null where it asks for more than an envelope says. */
+  ask(condition: Condition): Bits | null {
+    const test = conditionTest(condition);
+    if (test.by === 'message') return null;
+    const key = JSON.stringify(condition);
+    let bits = this.kept.get(key);
+    if (bits?.length !== this.count) {
+      const from = bits?.length ?? 0;
+      bits = bits ? bits.grown(this.count) : new Bits(this.count);
+      if (test.by === 'texts')
+        for (const source of test.sources) this.columns.get(source)?.mark(bits, from, test.holds);
+      else
+        for (let message = from; message < this.count; message++)
+          if (test.holds(this.envelopeOf(message))) bits.set(message);
+    }
+    // Asked now, it is the last to be forgotten.
+    this.kept.delete(key);
+    this.kept.set(key, bits);
+    for (const [oldest] of this.kept) {
+      if (this.kept.size <= mostKept) break;
+      this.kept.delete(oldest);
+    }
+    return bits;
+  }
+}
+
+/** Which messages a group of conditions holds for. */
+function askGroup({ match, of }: Group, ask: (condition: Condition) => Bits): Bits {
+  const parts = of.map((part) => (isGroup(part) ? askGroup(part, ask) : ask(part)));
+  if (match === 'all') return parts.reduce((a, b) => a.and(b));
+  const any = parts.reduce((a, b) => a.or(b));
+  return match === 'any' ? any : any.not();
+}
+
+/** Which messages a rule matches, on or off. */
+export function askRule({ when, unless }: Rule, ask: (condition: Condition) => Bits): Bits {
+  const bits = askGroup(when, ask);
+  return unless ? bits.and(askGroup(unless, ask).not()) : bits;
+}
+
+/** A message of which no more is known than its number. */
+type Numbered = Pick<RuleMessage, 'id'>;
+
+/** Rules that were asked of all messages before. */
+export class TableMatcher implements Matcher<Numbered> {
+  private readonly asked: { rule: Rule; bits: Bits; ends: boolean }[];
+
+  constructor(rules: readonly Rule[], ask: (condition: Condition) => Bits) {
+    this.asked = rules
+      .filter((rule) => rule.on)
+      .map((rule) => ({ rule, bits: askRule(rule, ask), ends: endsStation(rule) }));
+  }
+
+  get size(): number {
+    return this.asked.length;
+  }
+
+  matching({ id = -1 }: Numbered): Rule[] {
+    const out: Rule[] = [];
+    for (const { rule, bits, ends } of this.asked) {
+      if (!bits.has(id)) continue;
+      out.push(rule);
+      if (ends) break;
+    }
+    return out;
+  }
+
+  all({ id = -1 }: Numbered): Rule[] {
+    return this.asked.filter(({ bits }) => bits.has(id)).map(({ rule }) => rule);
+  }
+
+  any({ id = -1 }: Numbered): boolean {
+    return this.asked.some(({ bits }) => bits.has(id));
+  }
+}

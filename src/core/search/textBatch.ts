@@ -1,0 +1,102 @@
+// What the text index takes in: the words of some messages, read where the messages are parsed.
+import { fieldText } from '../rules/deep';
+import { foldAscii } from '../rules/fold';
+import type { HeaderField } from '../mail/header';
+import { blankMark, fieldMark, notKept } from './textIndex';
+
+/** The words of some messages in their order: first the body of each, then its header fields. */
+export interface TextBatch {
+  /** Their different words, each followed by a line end. */
+  words: string;
+  /** The words of the messages, one message after another, by their position. */
+  tokens: Uint32Array<ArrayBuffer>;
+  /** Of each message where its body ends among the tokens, and where its header does. */
+  ends: Uint32Array<ArrayBuffer>;
+}
+
+/**
+ * Fields that no two messages share the value of, or that say how a message travelled: nearly nobody looks for them, and
+ * they would be half of all words.
+ */
+const rarelySought =
+  /^(?:received|x-received|return-path|message-id|references|in-reply-to|date|dkim-signature|arc-.*|authentication-results)$/;
+const longestValue = 2_000;
+/** Characters by which the index marks what is no word. */
+const marks = new RegExp(`[${fieldMark}${blankMark}${notKept}]`);
+const irregular = /\s\s|[^\S ]/;
+
+const isBlank = (unit: number): boolean =>
+  unit === 32 ||
+  (unit >= 9 && unit <= 13) ||
+  (unit >= 160 &&
+    (unit === 160 ||
+      unit === 0x1680 ||
+      (unit >= 0x2000 && unit <= 0x200a) ||
+      unit === 0x2028 ||
+      unit === 0x2029 ||
+      unit === 0x202f ||
+      unit === 0x205f ||
+      unit === 0x3000 ||
+      unit === 0xfeff));
+
+/** Gathers the words of messages. */
+export class TextBatchWriter {
+  private readonly positions = new Map<string, number>();
+  private tokens = new Uint32Array(4_096);
+  private used = 0;
+  private readonly ends: number[] = [];
+
+  private put(word: string): void {
+    let position = this.positions.get(word);
+    if (position === undefined) this.positions.set(word, (position = this.positions.size));
+    if (this.used === this.tokens.length) {
+      const longer = new Uint32Array(2 * this.used);
+      longer.set(this.tokens);
+      this.tokens = longer;
+    }
+    this.tokens[this.used++] = position;
+  }
+
+  private putWords(text: string): void {
+    let from = -1;
+    for (let at = 0; at < text.length; at++) {
+      if (isBlank(text.charCodeAt(at))) {
+        if (from >= 0) this.put(text.slice(from, at));
+        from = -1;
+      } else if (from < 0) from = at;
+    }
+    if (from >= 0) this.put(text.slice(from));
+  }
+
+  private putValue(value: string): void {
+    if (value.length > longestValue || marks.test(value)) this.put(notKept);
+    else if (irregular.test(value))
+      // As it is written: a condition may ask for just these blanks.
+      for (const part of value.split(/(\s\s+|[^\S ])/)) {
+        if (part.trim() === '' && part !== '') this.put(blankMark + part);
+        else this.putWords(part);
+      }
+    else this.putWords(value);
+  }
+
+  /** Takes the next message: its text (body.ts), and the fields of its header. */
+  add(body: string, fields: readonly HeaderField[]): void {
+    this.putWords(foldAscii(body));
+    this.ends.push(this.used);
+    for (const field of fields) {
+      this.put(fieldMark + field.key);
+      if (rarelySought.test(field.key)) this.put(notKept);
+      else this.putValue(foldAscii(fieldText(field)));
+    }
+    this.ends.push(this.used);
+  }
+
+  /** What was gathered. */
+  batch(): TextBatch {
+    return {
+      words: [...this.positions.keys(), ''].join('\n'),
+      tokens: this.tokens.slice(0, this.used),
+      ends: Uint32Array.from(this.ends),
+    };
+  }
+}
