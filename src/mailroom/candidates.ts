@@ -7,7 +7,7 @@ import { inks } from '../core/mail/place';
 import { Bits } from '../core/rules/bits';
 import { conditionTest } from '../core/rules/match';
 import { isDeep, type Condition, type DeepCondition, type Rule } from '../core/rules/rule';
-import { TableMatcher } from '../core/rules/table';
+import { askRule, TableMatcher } from '../core/rules/table';
 import { bit } from './columns';
 import { answersOwn } from './incoming';
 import type { Mailbox } from './mailbox';
@@ -84,12 +84,13 @@ export function* candidates(mailbox: Mailbox, now = mailbox.now()): Generator<Ca
  */
 export class Asked {
   private readonly line: Line;
-  private readonly byMessage = new Map<string, Bits>();
   private readonly count: number;
+  private readonly conditions = new Map<string, Bits>();
+  private readonly rules = new Map<Rule, Bits>();
 
   constructor(
     private readonly mailbox: Mailbox,
-    setup: Setup,
+    private readonly setup: Setup,
     private readonly now = mailbox.now(),
   ) {
     this.line = new Line(setup);
@@ -99,34 +100,68 @@ export class Asked {
   /** Which messages a condition holds for, also those that are gone. */
   readonly ask = (condition: Condition): Bits => {
     if (isDeep(condition)) return this.mailbox.deep.bits(condition);
-    return this.mailbox.envelopeTable().ask(condition) ?? this.askEach(condition);
+    return this.remembered(
+      condition,
+      () => this.mailbox.envelopeTable().ask(condition, this.now) ?? this.askEach(condition),
+    );
   };
 
   /** How many of the messages that are here are among some. */
-  here(bits: Bits): number {
+  readonly here = (bits: Bits): number => {
     const { place } = this.mailbox.columns;
     let n = 0;
     for (let id = 0; id < this.count; id++) if (place[id] !== gone && bits.has(id)) n++;
     return n;
-  }
+  };
 
   /** Rules as what they were found to match. */
   matcher(rules: readonly Rule[]): TableMatcher {
-    return new TableMatcher(rules, this.ask);
+    return new TableMatcher(rules, this.askRule);
   }
 
-  /** What goes by more than texts is asked message by message: most of it is a comparison of two numbers. */
-  private askEach(condition: Condition): Bits {
+  /** Which messages a rule matches, on or off. Two setups have most of their rules in common. */
+  readonly askRule = (rule: Rule): Bits => {
+    let bits = this.rules.get(rule);
+    if (!bits) this.rules.set(rule, (bits = askRule(rule, this.ask)));
+    return bits;
+  };
+
+  private remembered(condition: Condition, ask: () => Bits): Bits {
+    const kept = this.keptFor(condition);
     const key = JSON.stringify(condition);
-    let bits = this.byMessage.get(key);
-    const test = conditionTest(condition);
-    if (bits || test.by !== 'message') return bits ?? new Bits(this.count);
-    bits = new Bits(this.count);
-    for (const candidate of candidates(this.mailbox, this.now))
-      if (test.holds(this.line.ruleMessage(candidate.envelope, candidate))) bits.set(candidate.id);
-    this.byMessage.set(key, bits);
+    let bits = kept.get(key);
+    if (bits?.length !== this.count) kept.set(key, (bits = ask()));
     return bits;
   }
+
+  /** What goes by more than an envelope says is asked message by message. */
+  private askEach(condition: Condition): Bits {
+    const bits = new Bits(this.count);
+    const test = conditionTest(condition);
+    for (const candidate of candidates(this.mailbox, this.now))
+      if (test.by === 'message' && test.holds(this.line.ruleMessage(candidate.envelope, candidate)))
+        bits.set(candidate.id);
+    return bits;
+  }
+
+  /** What goes by the accounts or the Register alone stays true while these stay the same, for longer than one dry run. */
+  private keptFor({ field }: Condition): Map<string, Bits> {
+    const { accounts, register } = this.setup;
+    const lasting = { account: accounts, addressed: accounts, standing: register } as Partial<Record<string, object>>;
+    const of = lasting[field];
+    if (!of) return this.conditions;
+    let its = this.mailbox.asked.get(of);
+    if (!its) this.mailbox.asked.set(of, (its = new Map()));
+    return its;
+  }
+}
+
+/** What conditions hold for under either of two setups: they go by the Register and the accounts, too. */
+export function askedOf(mailbox: Mailbox, before: Setup, after: Setup, now?: number): (setup: Setup) => Asked {
+  const next = new Asked(mailbox, after, now);
+  const alike = before.register === after.register && before.accounts === after.accounts;
+  const old = alike ? next : new Asked(mailbox, before, now);
+  return (setup) => (setup === before ? old : next);
 }
 
 /**
@@ -138,16 +173,7 @@ export function changesBetween(
   before: Setup,
   after: Setup,
   some: Iterable<Candidate> = candidates(mailbox),
-  now?: number,
+  asked = askedOf(mailbox, before, after),
 ): DryRunChange[] {
-  const asked = new Map<Setup, Asked>();
-  // What a condition holds for goes by the Register and the accounts, too.
-  const alike = before.register === after.register && before.accounts === after.accounts;
-  const askedOf = (setup: Setup) => {
-    const key = alike ? after : setup;
-    let its = asked.get(key);
-    if (!its) asked.set(key, (its = new Asked(mailbox, key, now)));
-    return its;
-  };
-  return dryRun(some, before, after, (rules, setup) => askedOf(setup).matcher(rules));
+  return dryRun(some, before, after, (rules, setup) => asked(setup).matcher(rules));
 }

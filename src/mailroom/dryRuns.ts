@@ -4,11 +4,10 @@ import type { DryRunChange } from '../core/line/dryRun';
 import type { Place } from '../core/mail/place';
 import { contradictions, unreached } from '../core/rules/reach';
 import { conditionsOf, endsStation, type Rule } from '../core/rules/rule';
-import { askRule } from '../core/rules/table';
 import type { Receipt, SetupEdit } from './api';
 import type { DryRunReport, DryRunResult, RuleSetReport } from './rulesApi';
 import { bit } from './columns';
-import { Asked, candidates, changesBetween } from './candidates';
+import { Asked, askedOf, candidates, changesBetween } from './candidates';
 import { changeColumns, doneBefore, edited } from './commands';
 import type { Mailbox } from './mailbox';
 import { rowOf } from './rows';
@@ -92,12 +91,13 @@ export async function dryRun(
   if (!next.ok) return { ok: false, error: next.error };
   await mailbox.readyToSort(next.setup, wanted);
   if (wanted && !wanted()) return { ok: false, error: 'Another question came in between.' };
-  const report = reportOf(mailbox, changesBetween(mailbox, mailbox.setup, next.setup));
+  const asked = askedOf(mailbox, mailbox.setup, next.setup);
+  const report = reportOf(mailbox, changesBetween(mailbox, mailbox.setup, next.setup, candidates(mailbox), asked));
   const rule = next.setup.rules.find((r) => r.id === ruleId);
   if (rule) {
-    const asked = new Asked(mailbox, next.setup);
-    report.matching = asked.here(askRule(rule, asked.ask));
-    report.conditions = [...conditionsOf(rule)].map((condition) => asked.here(asked.ask(condition)));
+    const { here, ask, askRule } = asked(next.setup);
+    report.matching = here(askRule(rule));
+    report.conditions = [...conditionsOf(rule)].map((condition) => here(ask(condition)));
   }
   return { ok: true, report };
 }
@@ -189,5 +189,5 @@ function compareAges(mailbox: Mailbox, setup: Setup, from: number, to: number): 
   };
   // As if these rules had only now been made.
   const without: Setup = { ...setup, rules: setup.rules.filter((rule) => !asksAge(rule)) };
-  return changesBetween(mailbox, without, setup, changed(), to);
+  return changesBetween(mailbox, without, setup, changed(), askedOf(mailbox, without, setup, to));
 }

@@ -4,6 +4,7 @@
 // it twice is applying it once. State packs follow behind, and `meta` says up to which record they are complete. After
 // a crash the records beyond that are applied again. The journal alone can rebuild all state.
 import { emptySetup, type Setup } from '../core/line/setup';
+import type { Bits } from '../core/rules/bits';
 import { MessageTable } from '../core/rules/table';
 import type { KeptEnvelope } from './reading';
 import { StateColumns } from './columns';
@@ -89,6 +90,8 @@ export class Mailbox {
   private queue: Promise<unknown> = Promise.resolve();
   private flushing: Promise<void> | null = null;
   private closed = false;
+  /** What conditions were found to hold for, under the accounts or the Register by which they go (candidates.ts). */
+  asked = new WeakMap<object, Map<string, Bits>>();
   private readonly table = new MessageTable((id) => this.envelopes.get(id));
   /** Begins to read what the first rows don't need. */
   beginRest: () => void = () => undefined;
@@ -357,6 +360,7 @@ export class Mailbox {
     this.derived.drop(count);
     this.text.drop(count);
     this.table.drop(count);
+    this.asked = new WeakMap();
     this.people.changed();
     await this.rebuildDerived();
   }

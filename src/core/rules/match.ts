@@ -68,10 +68,11 @@ class MessageTexts {
   }
 }
 
-/** A condition made ready, by what it is told: any of some texts, folded; the envelope; or all that is known. */
+/** A condition made ready, by what it is told: any of some texts, folded; the envelope; its date; or all that is known. */
 export type ConditionTest =
   | { by: 'texts'; sources: readonly Source[]; holds: (text: string) => boolean }
   | { by: 'envelope'; holds: (envelope: Envelope) => boolean }
+  | { by: 'age'; holds: (date: number, now: number) => boolean }
   | { by: 'message'; holds: (message: RuleMessage) => boolean };
 
 type Test = (texts: MessageTexts) => boolean;
@@ -162,10 +163,7 @@ function made(condition: Condition): ConditionTest {
     case 'age': {
       const span = condition.days * dayLong;
       const over = condition.how === 'over';
-      return ofMessage(
-        ({ envelope, now }) =>
-          envelope.date !== null && (over ? now - envelope.date > span : now - envelope.date < span),
-      );
+      return { by: 'age', holds: (date, now) => (over ? now - date > span : now - date < span) };
     }
     case 'account':
       return ofMessage(({ account }) => account === condition.account);
@@ -189,6 +187,8 @@ function compile(condition: Condition): Test {
   const test = conditionTest(condition);
   if (test.by === 'message') return ({ message }) => test.holds(message);
   if (test.by === 'envelope') return ({ message }) => test.holds(message.envelope);
+  if (test.by === 'age')
+    return ({ message: { envelope, now } }) => envelope.date !== null && test.holds(envelope.date, now);
   const [first, ...others] = test.sources;
   if (others.length === 0) return (texts) => test.holds(texts.of(first));
   return (texts) => test.sources.some((source) => test.holds(texts.of(source)));

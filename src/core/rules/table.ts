@@ -9,6 +9,11 @@ import { endsStation, isGroup, type Condition, type Group, type Rule } from './r
 /** Subjects are mostly different from each other: to look for equal ones would cost more than it spares. */
 const mostlyDifferent: ReadonlySet<Source> = new Set<Source>(['subject']);
 
+function longer<T extends { set(from: T): void }>(old: T, next: T): T {
+  next.set(old);
+  return next;
+}
+
 class TextColumn {
   private readonly positions = new Map<string, number>();
   /** Folded. */
@@ -25,11 +30,7 @@ class TextColumn {
       at = this.texts.push(foldAscii(text)) - 1;
       if (!mostlyDifferent.has(this.source)) this.positions.set(text, at);
     }
-    if (this.count === this.of.length) {
-      const longer = new Uint32Array(2 * this.count);
-      longer.set(this.of);
-      this.of = longer;
-    }
+    if (this.count === this.of.length) this.of = longer(this.of, new Uint32Array(2 * this.count));
     this.of[this.count++] = at;
   }
 
@@ -56,6 +57,7 @@ const mostKept = 400;
 export class MessageTable {
   private readonly columns = new Map<Source, TextColumn>();
   private readonly kept = new Map<string, Bits>();
+  private dates = new Float64Array(0);
   count = 0;
 
   /** `envelopeOf`: the envelope of a message that was taken in. */
@@ -65,8 +67,19 @@ export class MessageTable {
 
   /** Takes in the messages up to, not including, `count`. */
   grow(count: number): void {
-    for (; this.count < count; this.count++)
-      for (const column of this.columns.values()) column.add(this.envelopeOf(this.count));
+    if (count > this.dates.length) this.dates = longer(this.dates, new Float64Array(2 * count));
+    for (; this.count < count; this.count++) {
+      const envelope = this.envelopeOf(this.count);
+      this.dates[this.count] = envelope.date ?? NaN;
+      for (const column of this.columns.values()) column.add(envelope);
+    }
+  }
+
+  private askAge(holds: (date: number, now: number) => boolean, now: number): Bits {
+    const bits = new Bits(this.count);
+    // Without a date it is no number, of which no comparison holds.
+    for (let message = 0; message < this.count; message++) if (holds(this.dates[message], now)) bits.set(message);
+    return bits;
   }
 
   /** Forgets the messages from `count` on. */
@@ -77,10 +90,11 @@ export class MessageTable {
     this.kept.clear();
   }
 
-  /** Which messages a condition holds for; null where it asks for more than an envelope says. */
-  ask(condition: Condition): Bits | null {
+  /** Which messages a condition holds for at a moment; null where it asks for more than an envelope says. */
+  ask(condition: Condition, now: number): Bits | null {
     const test = conditionTest(condition);
     if (test.by === 'message') return null;
+    if (test.by === 'age') return this.askAge(test.holds, now);
     const key = JSON.stringify(condition);
     let bits = this.kept.get(key);
     if (bits?.length !== this.count) {
@@ -124,10 +138,9 @@ type Numbered = Pick<RuleMessage, 'id'>;
 export class TableMatcher implements Matcher<Numbered> {
   private readonly asked: { rule: Rule; bits: Bits; ends: boolean }[];
 
-  constructor(rules: readonly Rule[], ask: (condition: Condition) => Bits) {
-    this.asked = rules
-      .filter((rule) => rule.on)
-      .map((rule) => ({ rule, bits: askRule(rule, ask), ends: endsStation(rule) }));
+  /** `ask`: which messages a rule matches. */
+  constructor(rules: readonly Rule[], ask: (rule: Rule) => Bits) {
+    this.asked = rules.filter((rule) => rule.on).map((rule) => ({ rule, bits: ask(rule), ends: endsStation(rule) }));
   }
 
   get size(): number {

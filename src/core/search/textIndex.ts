@@ -16,8 +16,12 @@ export const blankMark = '\u0002';
 /** In the place of a value that is not kept: the message has to be read. */
 export const notKept = '\u0003';
 
-/** Numbers of words from here on take two units: this plus the upper half, then the lower half. */
+/**
+ * Positions of words from here on take two units: a lead, this or more, and one that is less. So a unit tells by itself
+ * whether it is a lead, and the one after a lead is no word.
+ */
 const wide = 0xf000;
+const positionOf = (lead: number, unit: number): number => wide + (lead - wide) * wide + unit;
 
 /** A segment as it is stored. */
 export interface PackedSegment {
@@ -28,6 +32,12 @@ export interface PackedSegment {
   units: Uint16Array<ArrayBuffer>;
   /** Of each message where its body ends among the units, and where its header does. */
   ends: Uint32Array<ArrayBuffer>;
+}
+
+/** Where the messages of each word begin among them. */
+interface Postings {
+  starts: Uint32Array;
+  messages: Uint16Array;
 }
 
 type Fit = 'within' | 'whole' | 'begins' | 'ends';
@@ -50,6 +60,8 @@ export class TextSegment {
   private units = new Uint16Array(0);
   private used = 0;
   private ends = new Uint32Array(2 * segmentSize);
+  /** Made when it is first asked for; it follows from the rest. */
+  private postings: Postings | null = null;
   /** The words of the batch that is being taken in, by their positions here; -1 not yet known. */
   private taking: { batch: TextBatch; words: string[]; positions: Int32Array } | null = null;
 
@@ -93,13 +105,14 @@ export class TextSegment {
       longer.set(this.units);
       this.units = longer;
     }
-    if (position >= wide) this.units[this.used++] = wide + ((position - wide) >> 16);
-    this.units[this.used++] = position < wide ? position : (position - wide) & 0xffff;
+    if (position >= wide) this.units[this.used++] = wide + Math.floor((position - wide) / wide);
+    this.units[this.used++] = position % wide;
   }
 
   /** Takes in the `at`th message of a batch; null for one that can't be read. */
   add(batch: TextBatch | null, at = 0): void {
     const open = this.opened();
+    this.postings = null;
     if (batch) {
       const { tokens, ends } = batch;
       if (this.taking?.batch !== batch) {
@@ -129,6 +142,7 @@ export class TextSegment {
   /** Forgets the messages from `count` on; their words stay, and are found nowhere. */
   drop(count: number): void {
     this.opened();
+    this.postings = null;
     this.count = count;
     this.used = count > 0 ? this.ends[2 * count - 1] : 0;
   }
@@ -192,7 +206,7 @@ export class TextSegment {
   /** One for each message that has a text in its body: folded, each run of blanks one space. */
   holding(text: string): Uint8Array {
     const out = new Uint8Array(this.count);
-    const { units, ends } = this;
+    const { ends } = this;
     const parts = text.split(' ');
     const last = parts.length - 1;
     const fits: Uint8Array[] = [];
@@ -202,21 +216,69 @@ export class TextSegment {
       if (!its) return out;
       fits.push(its);
     }
+    const having = this.havingAll(fits);
     for (let message = 0, from = 0; message < this.count; message++) {
       const to = ends[2 * message];
-      for (let at = from; at < to && !out[message]; at += units[at] < wide ? 1 : 2) {
-        let next = at;
-        let part = 0;
-        for (; part <= last && next < to; part++) {
-          const unit = units[next++];
-          const word = unit < wide ? unit : wide + ((unit - wide) << 16) + units[next++];
-          if (fits[part][word] === 0) break;
-        }
-        if (part > last) out[message] = 1;
-      }
+      if (having[message] && (last === 0 || this.following(fits, from, to))) out[message] = 1;
       from = ends[2 * message + 1];
     }
     return out;
+  }
+
+  /** One for each message that has a word for each of some fits in its body, wherever it stands. */
+  private havingAll(fits: readonly Uint8Array[]): Uint8Array {
+    const { starts, messages } = (this.postings ??= this.posted());
+    const having = new Uint8Array(this.count);
+    for (const [i, fit] of fits.entries())
+      for (let word = 0; word < fit.length; word++) {
+        if (fit[word] === 0) continue;
+        for (let at = starts[word]; at < starts[word + 1]; at++)
+          // It counts the fits: only who had all the others can have this one, too.
+          if (having[messages[at]] === i) having[messages[at]] = i + 1;
+      }
+    return having.map((n) => (n === fits.length ? 1 : 0));
+  }
+
+  /** Of each word the messages that have it in their body, in their order. */
+  private posted(): Postings {
+    const words = this.open ? this.open.size : this.starts.length;
+    const starts = new Uint32Array(words + 2);
+    const each = (visit: (word: number, message: number) => void) => {
+      const seen = new Int32Array(words).fill(-1);
+      for (let message = 0, at = 0; message < this.count; message++) {
+        for (const to = this.ends[2 * message]; at < to;) {
+          let word = this.units[at++];
+          if (word >= wide) word = positionOf(word, this.units[at++]);
+          if (seen[word] === message) continue;
+          seen[word] = message;
+          visit(word, message);
+        }
+        at = this.ends[2 * message + 1];
+      }
+    };
+    // Counted first, then put where they belong: the beginning of a word moves on to that of the next.
+    each((word) => starts[word + 2]++);
+    for (let word = 0; word < words; word++) starts[word + 2] += starts[word + 1];
+    const messages = new Uint16Array(starts[words + 1]);
+    each((word, message) => (messages[starts[word + 1]++] = message));
+    return { starts, messages };
+  }
+
+  /** Whether words that fit stand one after another between two places. */
+  private following(fits: readonly Uint8Array[], from: number, to: number): boolean {
+    for (let at = from; at < to; at += this.units[at] >= wide ? 2 : 1) if (this.follow(fits, at, to)) return true;
+    return false;
+  }
+
+  /** Whether the words from a place on fit one after another. */
+  private follow(fits: readonly Uint8Array[], at: number, to: number): boolean {
+    for (const fit of fits) {
+      if (at >= to) return false;
+      let word = this.units[at++];
+      if (word >= wide) word = positionOf(word, this.units[at++]);
+      if (fit[word] === 0) return false;
+    }
+    return true;
   }
 
   /** Tells of each header field of a name what it says, folded; null where only the message itself tells. */
@@ -236,8 +298,8 @@ export class TextSegment {
         value = null;
       };
       for (let at = ends[2 * message]; at < to;) {
-        const unit = units[at++];
-        const word = unit < wide ? unit : wide + ((unit - wide) << 16) + units[at++];
+        let word = units[at++];
+        if (word >= wide) word = positionOf(word, units[at++]);
         if (fields[word]) {
           tell();
           if (field[word]) value = [];
