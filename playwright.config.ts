@@ -9,6 +9,7 @@ const chromium =
 export default defineConfig({
   testDir: 'e2e',
   workers: 2,
+  fullyParallel: true,
   timeout: 60_000,
   // The killing of pages beside them keeps the machine busy: a test that needs its second try is told as flaky.
   retries: 1,

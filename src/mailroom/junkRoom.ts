@@ -16,6 +16,7 @@ import type { Envelope } from '../core/mail/envelope';
 import type { Mailbox } from './mailbox';
 import type { StoredMessage } from './rawStore';
 import { junkRecordSchema, keyOf, NewerStorage, readRecord, recordVersion } from './records';
+import type { Records } from './storing';
 import { gone } from './tables';
 
 /** Features that are kept in memory for as many messages: some 15 MB. */
@@ -300,13 +301,13 @@ export class JunkRoom {
     return writeModel(this.model, carriedShift);
   }
 
-  /** Stores what has changed. */
-  async store(): Promise<void> {
-    if (!this.dirty || this.base === null) return;
+  /** What has changed since the last call, ready to be stored. */
+  takeDirty(): Records {
+    if (!this.dirty || this.base === null) return [];
     this.dirty = false;
     const ids = [...this.taught.keys()];
     const taught = [...this.taught.values()];
-    await this.mailbox.store.set(keyOf.junk, {
+    const record = {
       v: recordVersion,
       base: this.base,
       model: writeModel(this.model),
@@ -314,6 +315,7 @@ export class JunkRoom {
       marks: Uint8Array.from(taught, ({ junk }) => (junk ? 1 : 0)),
       steps: Int32Array.from(taught, ({ step }) => step),
       scores: this.scores.slice(0, this.mailbox.columns.count),
-    });
+    };
+    return [[keyOf.junk, record]];
   }
 }

@@ -30,6 +30,7 @@ import {
 import type { SetupEdit } from './api';
 import { editSetup, itemNow } from './setupEdits';
 import { storageTrouble, type RecordStore } from './storage';
+import { Storing, type Records } from './storing';
 import { Tables } from './tables';
 import { TextStore } from './textStore';
 import { Views } from './views';
@@ -86,10 +87,8 @@ export class Mailbox {
 
   /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
   private counted = 0;
-  private readonly dirty = new Set<number>();
+  private readonly storing: Storing;
   private queue: Promise<unknown> = Promise.resolve();
-  private flushing: Promise<void> | null = null;
-  private closed = false;
   /** What conditions were found to hold for, under the accounts or the Register by which they go (candidates.ts). */
   asked = new WeakMap<object, Map<string, Bits>>();
   private readonly table = new MessageTable((id) => this.envelopes.get(id));
@@ -104,6 +103,12 @@ export class Mailbox {
     readonly now: () => number,
     private readonly changed: () => void,
   ) {
+    this.storing = new Storing(store, {
+      packs: (packs) => packs.map((pack) => [keyOf.state(pack), this.columns.pack(pack)]),
+      meta: () => this.meta(),
+      anew: () => [...this.derived.takeDirty(), ...this.text.takeDirty(), ...this.junk.takeDirty()],
+      trouble: (says) => this.troubles.push(says),
+    });
     this.derived = new Derived(store);
     this.junk = new JunkRoom(this);
     this.people = new People(this);
@@ -278,7 +283,7 @@ export class Mailbox {
     }
     if (record.change) {
       this.columns.apply(record.change.ids, record.change.after);
-      for (const id of record.change.ids) this.dirty.add(Math.floor(id / statePackSize));
+      for (const id of record.change.ids) this.storing.changed(Math.floor(id / statePackSize));
       if (record.change.after.bits !== undefined) this.junk.changed(record.change.ids);
     }
     if (record.setup) this.setup = record.setup.reduce((setup, edit) => editSetup(setup, edit.after), this.setup);
@@ -379,35 +384,23 @@ export class Mailbox {
 
   /** Writes nothing any more: its store was cleared, or belongs to another now. */
   close(): void {
-    this.closed = true;
+    this.storing.close();
   }
 
   /** Has what changed stored before long. */
   storeSoon(): void {
-    if (this.closed) return;
-    this.flushing ??= new Promise<void>((resolve) => setTimeout(resolve, 400))
-      .then(() => this.flush())
-      .catch((error: unknown) => {
-        // The journal holds everything; the packs are written with the next command.
-        this.troubles.push(storageTrouble(error));
-      })
-      .finally(() => {
-        this.flushing = null;
-        if (this.dirty.size) this.storeSoon();
-      });
+    this.storing.soon();
   }
 
-  /** Writes the state packs that changed, then `meta`. */
-  async flush(): Promise<void> {
-    if (this.closed) return;
-    const { seq } = this;
-    const packs = [...this.dirty];
-    this.dirty.clear();
-    const records = packs.map((pack) => [keyOf.state(pack), this.columns.pack(pack)] as const);
-    const derived = this.derived.takeDirty();
+  /** Writes everything that is not written yet. */
+  flush(): Promise<void> {
+    return this.storing.flush();
+  }
+
+  private meta(): Records[number] {
     const meta = {
       v: recordVersion,
-      seq,
+      seq: this.seq,
       count: this.counted,
       places: [...this.tables.places.items],
       labelSets: [...this.tables.labelSets.items],
@@ -417,17 +410,7 @@ export class Mailbox {
       postOn: this.postOn,
       agedAt: this.agedAt,
     };
-    try {
-      await Promise.all(records.map(([key, record]) => this.store.set(key, record)));
-      await this.store.set(keyOf.meta, meta);
-      // After what counts: lost, it is computed anew.
-      const anew = [...derived, ...this.text.takeDirty()];
-      await Promise.all(anew.map(([key, record]) => this.store.set(key, record)));
-      await this.junk.store();
-    } catch (error) {
-      for (const pack of packs) this.dirty.add(pack);
-      throw error;
-    }
+    return [keyOf.meta, meta];
   }
 
   /** Reads a record of the journal again, with its change. */

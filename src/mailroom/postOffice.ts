@@ -1,7 +1,7 @@
 // The post office as the mailroom reaches it: changes after a cursor, and a message to be sent.
 import { z } from 'zod';
 import { decodeBase64 } from '../core/mail/transfer';
-import { readMessages } from './reading';
+import { readBatch } from './reading';
 import type { Incoming } from './incoming';
 
 /** What the post office answers when asked what is new. */
@@ -84,10 +84,11 @@ export function serverPostOffice(base = '/api/post'): PostOffice {
 export async function incomingFrom(changes: Changes): Promise<Incoming[]> {
   const encoder = new TextEncoder();
   const raws = changes.messages.map(({ raw }) => decodeBase64(encoder.encode(raw)));
-  const envelopes = await readMessages(raws, 'eml');
+  const { envelopes, text } = await readBatch(raws, 'eml', false);
   return changes.messages.map(({ place, seen, flagged, due, marked }, i) => ({
     stored: { bytes: raws[i], form: 'eml' },
     envelope: envelopes[i],
+    text: { batch: text, at: i },
     place: place === 'inbox' ? null : place,
     read: seen,
     flagged,

@@ -42,7 +42,7 @@ const isBlank = (unit: number): boolean =>
 /** Gathers the words of messages. */
 export class TextBatchWriter {
   private readonly positions = new Map<string, number>();
-  private tokens = new Uint32Array(4_096);
+  private tokens = new Uint32Array(512);
   private used = 0;
   private readonly ends: number[] = [];
 
