@@ -1,5 +1,5 @@
 // Rules, labels, inks and flags through the real page.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import { counts, downloaded, mailFile, moveClock, openDemo, openRow, openWith, placeLink, rows } from './desk';
 
 const list = (page: Page) => page.getByRole('list', { name: 'Rules in their order' }).locator(':scope > li');
@@ -75,6 +75,16 @@ test('conditions of all kinds, a group and “unless”: the sentence, the count
   await expect(page.getByRole('region', { name: 'Tomorrow' })).toContainText('Berth 4');
 });
 
+/** Drags from where something stands to the middle, or the top, of something else. */
+async function drag(page: Page, what: Locator, onto: Locator, where: 'middle' | 'top' = 'middle'): Promise<void> {
+  const [from, to] = [await what.boundingBox(), await onto.boundingBox()];
+  if (!from || !to) throw new Error('What is to be dragged is not in sight.');
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width / 2, to.y + (where === 'top' ? 4 : to.height / 2), { steps: 20 });
+  await page.mouse.up();
+}
+
 test('a rule that is never reached is shown, and mended by dragging it up', async ({ page }) => {
   await openDemo(page);
   await page.goto('/rules');
@@ -84,13 +94,7 @@ test('a rule that is never reached is shown, and mended by dragging it up', asyn
   await expect(page.getByText('One rule is never reached.')).toBeVisible();
   // High enough for the whole list: how a list scrolls under what is dragged is the library's business.
   await page.setViewportSize({ width: 1280, height: 1500 });
-  const from = await gales.getByRole('button', { name: 'Drag “Gale warnings”' }).boundingBox();
-  const to = await list(page).first().boundingBox();
-  if (!from || !to) throw new Error('The rules are not in sight.');
-  await page.mouse.move(from.x + 5, from.y + 5);
-  await page.mouse.down();
-  await page.mouse.move(from.x + 5, to.y + 4, { steps: 20 });
-  await page.mouse.up();
+  await drag(page, gales.getByRole('button', { name: 'Drag “Gale warnings”' }), list(page).first(), 'top');
   await expect(list(page).first()).toContainText('Gale warnings');
   await expect(page.getByText('One rule is never reached.')).toHaveCount(0);
   await expect(list(page).first()).not.toContainText('Never reached');
@@ -188,6 +192,31 @@ test('labels made, nested, merged, and all of it undone', async ({ page }) => {
   await expect(page.getByRole('region', { name: 'Inks' })).toContainText('Diesel (row)');
   await page.goto('/inbox');
   await expect(rows(page).filter({ hasText: 'Diesel' }).getByRole('img', { name: /^Ink / })).toBeVisible();
+});
+
+test('labels are nested by dragging one onto another, and brought back to the top; each is undone', async ({ page }) => {
+  await openWith(page, [{ id: 'a' }]);
+  await page.goto('/labels');
+  const labels = page.getByRole('region', { name: 'Labels' });
+  for (const name of ['Engine', 'Oil']) {
+    await labels.getByLabel('Name of a new label').fill(name);
+    await page.keyboard.press('Enter');
+    await expect(labels.getByLabel(`Name of the label ${name}`)).toBeVisible();
+  }
+  const row = (name: string) => labels.getByRole('listitem').filter({ has: page.getByLabel(`Name of the label ${name}`) });
+  const grip = (name: string) => row(name).getByTitle('Drag onto another to nest it');
+  const within = labels.getByLabel('Oil stands within');
+  await drag(page, grip('Oil'), row('Engine'));
+  await expect(within.getByRole('option', { selected: true })).toHaveText('within Engine');
+  // Neither onto itself nor into what stands within it.
+  await drag(page, grip('Engine'), row('Oil'));
+  await expect(labels.getByLabel('Engine stands within').getByRole('option', { selected: true })).toHaveText('at the top');
+  await drag(page, grip('Oil'), labels.getByText('Drop here to put it at the top'));
+  await expect(within.getByRole('option', { selected: true })).toHaveText('at the top');
+  await page.keyboard.press('Control+z');
+  await expect(within.getByRole('option', { selected: true })).toHaveText('within Engine');
+  await page.keyboard.press('Control+z');
+  await expect(within.getByRole('option', { selected: true })).toHaveText('at the top');
 });
 
 test('a folder that goes keeps its mail, and the rules that moved to it move elsewhere', async ({ page }) => {
