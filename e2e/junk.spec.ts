@@ -228,6 +228,7 @@ test('the setup goes out as one file and comes in elsewhere; what is no setup ch
   await expect(other.getByRole('alert')).toContainText('broken.json: This is no setup of Wide Sort: no JSON');
   await other.getByLabel('Take up a setup').setInputFiles(mailFile('setup.json', bytes));
   await other.getByRole('button', { name: 'Take it up' }).click();
+  await expect(other.getByText('Took up a setup from a file').first()).toBeVisible();
   await other.goto('/junk-filter');
   await expect(other.getByText(/junk begins at score 60\./)).toBeVisible();
   await other.close();

@@ -194,7 +194,9 @@ test('labels made, nested, merged, and all of it undone', async ({ page }) => {
   await expect(rows(page).filter({ hasText: 'Diesel' }).getByRole('img', { name: /^Ink / })).toBeVisible();
 });
 
-test('labels are nested by dragging one onto another, and brought back to the top; each is undone', async ({ page }) => {
+test('labels are nested by dragging one onto another, and brought back to the top; each is undone', async ({
+  page,
+}) => {
   await openWith(page, [{ id: 'a' }]);
   await page.goto('/labels');
   const labels = page.getByRole('region', { name: 'Labels' });
@@ -203,14 +205,17 @@ test('labels are nested by dragging one onto another, and brought back to the to
     await page.keyboard.press('Enter');
     await expect(labels.getByLabel(`Name of the label ${name}`)).toBeVisible();
   }
-  const row = (name: string) => labels.getByRole('listitem').filter({ has: page.getByLabel(`Name of the label ${name}`) });
+  const row = (name: string) =>
+    labels.getByRole('listitem').filter({ has: page.getByLabel(`Name of the label ${name}`) });
   const grip = (name: string) => row(name).getByTitle('Drag onto another to nest it');
   const within = labels.getByLabel('Oil stands within');
   await drag(page, grip('Oil'), row('Engine'));
   await expect(within.getByRole('option', { selected: true })).toHaveText('within Engine');
   // Neither onto itself nor into what stands within it.
   await drag(page, grip('Engine'), row('Oil'));
-  await expect(labels.getByLabel('Engine stands within').getByRole('option', { selected: true })).toHaveText('at the top');
+  await expect(labels.getByLabel('Engine stands within').getByRole('option', { selected: true })).toHaveText(
+    'at the top',
+  );
   await drag(page, grip('Oil'), labels.getByText('Drop here to put it at the top'));
   await expect(within.getByRole('option', { selected: true })).toHaveText('at the top');
   await page.keyboard.press('Control+z');
