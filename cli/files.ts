@@ -50,12 +50,15 @@ export async function* messagesOf(file: string): AsyncGenerator<{ stored: Uint8A
   for (const stored of splitter.end()) yield { stored, form: 'mbox' };
 }
 
-/** The setup in a file. Throws UsageError, with what is wrong and where. */
-export async function setupOf(file: string): Promise<Setup> {
-  const text = await readFile(file, 'utf8').catch((error: unknown) => {
+/** The text of a file. Throws UsageError. */
+export const fileText = (file: string): Promise<string> =>
+  readFile(file, 'utf8').catch((error: unknown) => {
     throw fileError(file, error);
   });
-  const read = parseSetup(text);
+
+/** The setup in a file. Throws UsageError, with what is wrong and where. */
+export async function setupOf(file: string): Promise<Setup> {
+  const read = parseSetup(await fileText(file));
   if (!read.ok) throw new UsageError(`${file}: ${read.error}`);
   return read.setup;
 }

@@ -15,13 +15,15 @@ import {
   readForJunk,
   readModel,
   scoreOf,
+  SearchedMessages,
   threadable,
   toMbox,
   type Envelope,
   type Setup,
 } from '../src/core';
-import { messagesOf, setupOf, UsageError } from './files';
+import { fileText, messagesOf, setupOf, UsageError } from './files';
 import { junkEval } from './junkEval';
+import { queryOf } from './search';
 import { sieveRead, sieveWrite } from './sieve';
 
 /** Where the output goes. */
@@ -41,6 +43,8 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
   sieve-write SETUP.json                    its rules as a Sieve script; what that can’t say, on standard error
   sieve-read SCRIPT [--setup SETUP.json] [--json]
                                             the setup with the script’s rules, and what was not taken
+  search FILE… 'QUERY' [--json]             the messages that a query asks for (keys of IMAP SEARCH, RFC 9051);
+                                            --queries FILE: one query a line, --json: the indexes for each
   threads FILE… [--json]                    the conversations (RFC 5256, REFERENCES), who answers whom
   demo --count N [--seed S] [--now TIME]    the demo mailbox as an mbox on standard output
 `;
@@ -59,6 +63,7 @@ export interface Options {
   'test-junk'?: string[];
   folds?: string;
   headers?: boolean;
+  queries?: string;
 }
 
 /** Runs one command; the exit code: 0, or 2 for anything that the caller has to mend. */
@@ -81,6 +86,9 @@ export async function run(args: string[], output: Output): Promise<number> {
         return 0;
       case 'sieve-read':
         await sieveRead(files, values, output);
+        return 0;
+      case 'search':
+        await search(files, values, output);
         return 0;
       case 'threads':
         await threads(some(files), values, output);
@@ -121,6 +129,7 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
         'test-junk': { type: 'string', multiple: true },
         folds: { type: 'string' },
         headers: { type: 'boolean' },
+        queries: { type: 'string' },
       },
     });
     return { values: { ...values, json: values.json ?? false }, positionals };
@@ -240,6 +249,26 @@ async function junkModel({ junk }: Setup): Promise<JunkModel> {
         : null;
   const model = bytes && readModel(bytes);
   return model?.ok ? model.model : new JunkModel();
+}
+
+async function search(args: string[], options: Options, output: Output): Promise<void> {
+  const files = options.queries ? args : args.slice(0, -1);
+  if (files.length === 0)
+    throw new UsageError("search needs files and a query: search mail.mbox 'from harbour unseen'");
+  const lines = options.queries ? (await fileText(options.queries)).split('\n').filter(Boolean) : [args.at(-1) ?? ''];
+  const queries = lines.map(queryOf);
+  const searched = new SearchedMessages();
+  for await (const read of envelopes(files)) searched.add(read.raw, read.envelope);
+  for (const query of queries) {
+    const found = searched.search(query);
+    if (options.queries) output.out(json({ indexes: found }));
+    else
+      for (const index of found) {
+        const { messageId, date, subject } = searched.envelopes[index];
+        if (options.json) output.out(json({ index, messageId }));
+        else output.out(`${index}\t${isoDate(date) ?? '-'}\t${subject}\n`);
+      }
+  }
 }
 
 async function threads(files: string[], options: Options, output: Output): Promise<void> {

@@ -11,7 +11,6 @@ import type { Mailbox } from './mailbox';
 import type { Columns } from './records';
 import { editSetup } from './setupEdits';
 import { gone } from './tables';
-import { Views } from './views';
 import { didTo, messages } from './words';
 
 const nothing = (says: string): Receipt => ({ seq: null, count: 0, says });
@@ -177,7 +176,7 @@ export async function doneBefore(mailbox: Mailbox, command: string): Promise<Rec
 export async function act(mailbox: Mailbox, command: string, selection: Selection, what: Act): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
-  if ('view' in selection && Views.needsEnvelopes(selection.view)) await mailbox.ready();
+  if ('view' in selection) await mailbox.views.ready(selection.view);
   const { ids, after, done, where } = plan(mailbox, selected(mailbox, selection), what);
   if (ids.length === 0) return nothing('Nothing to change.');
   if (ids.length === 1) await mailbox.envelopes.ensure(ids, mailbox.columns.count);

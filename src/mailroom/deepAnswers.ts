@@ -91,14 +91,15 @@ export class DeepAnswers {
 
   /** Marks the messages for which a condition holds by the text index; which of the others have to be read. */
   private look(condition: DeepCondition, bits: Bits): number[] {
-    const { text } = this.mailbox;
+    const { texts } = this.mailbox.text;
     if (condition.field === 'body') {
-      for (const spelling of spellings(blanksAsOne(condition.text))) text.eachHolding(spelling, (id) => bits.set(id));
+      for (const spelling of spellings(blanksAsOne(condition.text)))
+        texts.eachInBody(spelling, (id) => bits.set(id), 'rules');
       return [];
     }
     const toRead: number[] = [];
     const holds = headerTest(condition);
-    text.eachField(condition.name, (id, value) => {
+    texts.eachField(condition.name, (id, value) => {
       if (condition.how === 'there' || (value !== null && holds(value))) bits.set(id);
       else if (value === null) toRead.push(id);
     });

@@ -12,6 +12,7 @@ import { DeepAnswers, deepConditionsOf } from './deepAnswers';
 import { Derived } from './derived';
 import { headOf, type JournalHead } from './journalHead';
 import { EnvelopeStore } from './envelopeStore';
+import { Finding } from './finding';
 import { JunkRoom } from './junkRoom';
 import { People } from './people';
 import { RawStore, type StoredMessage } from './rawStore';
@@ -71,6 +72,7 @@ export class Mailbox {
   readonly people: People;
   readonly deep: DeepAnswers;
   readonly text: TextStore;
+  readonly finding: Finding;
   /** The ids of damaged messages; complete once `ready()` is settled. */
   readonly damaged = new Set<number>();
   readonly troubles: string[] = [];
@@ -113,6 +115,7 @@ export class Mailbox {
     this.junk = new JunkRoom(this);
     this.people = new People(this);
     this.deep = new DeepAnswers(this);
+    this.finding = new Finding(this);
     this.views = new Views(this);
     this.raws = new RawStore(store);
     this.text = new TextStore(store, this.raws);
@@ -366,6 +369,7 @@ export class Mailbox {
     this.text.drop(count);
     this.table.drop(count);
     this.asked = new WeakMap();
+    this.finding.forget();
     this.people.changed();
     await this.rebuildDerived();
   }

@@ -5,7 +5,6 @@ import { deletedOn } from './commands';
 import { rowConversation } from './conversations';
 import type { Mailbox } from './mailbox';
 import { inks, type Ink } from '../core/mail/place';
-import { Views } from './views';
 
 /** Whether a message is flagged and past due. */
 export function isLate({ columns }: Mailbox, id: number, now: number): boolean {
@@ -61,7 +60,7 @@ export async function rows(
   from: number,
   to: number,
 ): Promise<RowWindow> {
-  if (Views.needsEnvelopes(view)) await mailbox.ready();
+  await mailbox.views.ready(view);
   const { revision, columns, views } = mailbox;
   const messages = views.list(view);
   const list = grouped ? views.heads(view) : messages;
@@ -80,7 +79,7 @@ export async function rows(
 
 /** Where a message, or its conversation, stands in a view; -1 where it does not. */
 export async function position(mailbox: Mailbox, view: View, { grouped }: Grouping, id: number): Promise<number> {
-  if (Views.needsEnvelopes(view)) await mailbox.ready();
+  await mailbox.views.ready(view);
   const { views, derived } = mailbox;
   if (!grouped) return views.list(view).indexOf(id);
   const conversation = derived.conversation[id];

@@ -4,6 +4,7 @@ import { bodyText } from '../core/mail/body';
 import { messageOf } from '../core/mail/mbox';
 import { parseStructure } from '../core/mail/structure';
 import { TextBatchWriter, type TextBatch } from '../core/search/textBatch';
+import { TextSegments } from '../core/search/segments';
 import { segmentSize, TextSegment, type PackedSegment } from '../core/search/textIndex';
 import { keyOf, NewerStorage, readRecord, recordVersion, textSegmentSchema } from './records';
 import type { RawStore, StoredMessage } from './rawStore';
@@ -28,10 +29,9 @@ export interface IncomingText {
 }
 
 export class TextStore {
-  private readonly segments: TextSegment[] = [];
+  readonly texts = new TextSegments();
   private readonly dirty = new Set<number>();
-  private count = 0;
-  private loading: Promise<void> | null = null;
+  private filling: Promise<void> | null = null;
 
   constructor(
     private readonly store: RecordStore,
@@ -40,10 +40,15 @@ export class TextStore {
 
   /** Settled once the first `count` messages are in the index. */
   async ready(count: number): Promise<void> {
-    this.loading ??= this.load(count);
-    await this.loading;
-    for (let n = 0; this.count < count; n++) {
-      const stored = await this.raws.read(this.count).catch(() => null);
+    // One after another: two that fill at once would take in a message twice.
+    const filled = (this.filling ?? this.load(count)).then(() => this.fill(count));
+    this.filling = filled.catch(() => undefined);
+    await filled;
+  }
+
+  private async fill(count: number): Promise<void> {
+    for (let n = 0; this.texts.count < count; n++) {
+      const stored = await this.raws.read(this.texts.count).catch(() => null);
       this.add(stored && textOfStored(stored));
       if (n % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
     }
@@ -58,9 +63,9 @@ export class TextStore {
       try {
         const stored = readRecord(keyOf.text(at), record, textSegmentSchema);
         const expected = Math.min(segmentSize, count - at * segmentSize);
-        this.segments[at] = TextSegment.of(stored as PackedSegment, Math.min(stored.count, expected));
-        this.count = at * segmentSize + this.segments[at].count;
-        if (this.segments[at].count < segmentSize) return;
+        const segment = TextSegment.of(stored as PackedSegment, Math.min(stored.count, expected));
+        this.texts.attach(segment);
+        if (segment.count < segmentSize) return;
       } catch (error) {
         if (error instanceof NewerStorage) throw error;
         return;
@@ -68,58 +73,29 @@ export class TextStore {
     }
   }
 
-  private add(batch: TextBatch | null, which = 0): void {
-    const at = Math.floor(this.count / segmentSize);
-    const segment = (this.segments[at] ??= new TextSegment());
-    segment.add(batch, which);
-    // A full one is put into its small form.
-    if (segment.count === segmentSize) segment.pack();
-    this.dirty.add(at);
-    this.count++;
+  private add(batch: TextBatch | null, at?: number): void {
+    this.dirty.add(this.texts.add(batch, at));
   }
 
   /** Takes in messages that came in with the ids from `first` on; only what follows on what is there. */
   append(first: number, messages: readonly IncomingText[]): void {
     // While it was never asked for, nothing is in memory: a later question reads what is missing.
-    if (this.count !== first) return;
+    if (this.texts.count !== first) return;
     for (const { stored, text } of messages) this.add(text?.batch ?? textOfStored(stored), text?.at);
-    this.loading ??= Promise.resolve();
+    this.filling ??= Promise.resolve();
   }
 
   /** Forgets messages that could not be written. */
   drop(count: number): void {
-    if (count >= this.count) return;
-    const at = Math.floor(count / segmentSize);
-    this.segments.length = Math.min(this.segments.length, at + 1);
-    this.segments[at]?.drop(count - at * segmentSize);
-    this.dirty.add(at);
-    this.count = count;
-  }
-
-  /** Tells of each message that has a text in its body: folded, each run of blanks one space. */
-  eachHolding(text: string, visit: (id: number) => void): void {
-    for (const [segment, first] of this.eachSegment()) {
-      const messages = segment.holding(text);
-      for (let at = 0; at < messages.length; at++) if (messages[at]) visit(first + at);
-    }
-  }
-
-  /** Tells of each header field of a name what it says, folded; null where only the message itself tells. */
-  eachField(name: string, visit: (id: number, value: string | null) => void): void {
-    for (const [segment, first] of this.eachSegment())
-      segment.eachField(name, (message, value) => visit(first + message, value));
-  }
-
-  private *eachSegment(): Generator<[segment: TextSegment, first: number]> {
-    for (const [at, segment] of this.segments.entries()) yield [segment, at * segmentSize];
+    if (count < this.texts.count) this.dirty.add(this.texts.drop(count));
   }
 
   /** The segments that changed since the last call, ready to be stored. */
   takeDirty(): [key: string, record: unknown][] {
-    const out = [...this.dirty].map((at): [string, unknown] => [
-      keyOf.text(at),
-      { v: recordVersion, ...this.segments[at].pack() },
-    ]);
+    const out = [...this.dirty].map((at): [string, unknown] => {
+      const segment = this.texts.segment(at) ?? new TextSegment();
+      return [keyOf.text(at), { v: recordVersion, ...segment.pack() }];
+    });
     this.dirty.clear();
     return out;
   }

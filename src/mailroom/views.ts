@@ -1,12 +1,11 @@
 // Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
-import { matches } from '../core/search/match';
 import { parseQuery } from '../core/search/query';
 import type { LaneWhat } from '../core/search/lane';
 import type { Setup } from '../core/line/setup';
 import type { Filter, Lane, View } from './api';
 import { bit, type StateColumns } from './columns';
 import type { Derived } from './derived';
-import type { EnvelopeStore } from './envelopeStore';
+import type { Finding } from './finding';
 import { gone, type Tables } from './tables';
 
 /** What views are views of. */
@@ -15,7 +14,7 @@ export interface ViewSource {
   readonly tables: Tables;
   readonly damaged: ReadonlySet<number>;
   readonly derived: Derived;
-  readonly envelopes: EnvelopeStore;
+  readonly finding: Finding;
   readonly setup: Setup;
 }
 
@@ -90,7 +89,7 @@ export class Views {
     this.headLists.clear();
   }
 
-  /** The ids of a view, newest first. A lane that is a query needs all envelopes in memory. */
+  /** The ids of a view, newest first. Where a lane is a query only after {@link ready}. */
   list(view: View): Int32Array {
     const key = JSON.stringify(view);
     let list = this.lists.get(key);
@@ -123,9 +122,13 @@ export class Views {
     return heads;
   }
 
-  /** Whether a view is by a query, which looks into envelopes. */
-  static needsEnvelopes({ lane }: View): boolean {
-    return lane !== undefined && (lane.by === 'rest' ? lane.lanes.some((l) => l.by === 'query') : lane.by === 'query');
+  /** Settled once a view can be listed: one by a query looks into what messages say. */
+  async ready({ lane }: View): Promise<void> {
+    const lanes = lane?.by === 'rest' ? lane.lanes : lane ? [lane] : [];
+    for (const what of lanes) {
+      const parsed = what.by === 'query' ? parseQuery(what.query) : null;
+      if (parsed?.ok) await this.source.finding.ready(parsed.query);
+    }
   }
 
   private filtered(list: Int32Array, key: string, by: Filter, applied: string | null): Int32Array {
@@ -176,22 +179,13 @@ export class Views {
   }
 
   private inLane(what: LaneWhat): Test {
-    const { columns, derived, tables, envelopes, setup } = this.source;
+    const { derived, finding } = this.source;
     if (what.by === 'kind') return (id) => derived.kind(id) === what.kind;
     if (what.by === 'label') return this.bears(what.label);
     const parsed = parseQuery(what.query);
     if (!parsed.ok) return () => false;
-    const names = tables.labelSets.items.map((set) =>
-      set.flatMap((id) => setup.labels.find((label) => label.id === id)?.name ?? []),
-    );
-    return (id) =>
-      matches(parsed.query, {
-        envelope: envelopes.get(id),
-        date: columns.date[id],
-        read: (columns.bits[id] & bit.read) !== 0,
-        flagged: (columns.bits[id] & bit.flagged) !== 0,
-        labels: names[columns.labels[id]] ?? [],
-      });
+    const found = finding.found(parsed.query);
+    return (id) => found.has(id);
   }
 
   private bears(label: string): Test {

@@ -3,6 +3,7 @@ import { bodyText } from '../mail/body';
 import { decodeEncodedWords } from '../mail/encodedWord';
 import type { HeaderField } from '../mail/header';
 import { parseStructure, type Structure } from '../mail/structure';
+import { foldSearch } from '../mail/fold';
 import { foldAscii } from './fold';
 import { textTest } from './match';
 import type { DeepCondition } from './rule';
@@ -26,6 +27,15 @@ export class DeepTexts {
   private read: { structure: Structure; body: string | null } | null = null;
 
   constructor(private readonly raw: () => Uint8Array) {}
+
+  /** Whether a header field of a name says a text, as searching compares them. */
+  says(name: string, text: string): boolean {
+    this.read ??= { structure: parseStructure(this.raw()), body: null };
+    const [key, sought] = [name.toLowerCase(), foldSearch(blanksAsOne(text))];
+    return this.read.structure.fields.some(
+      (field) => field.key === key && foldSearch(blanksAsOne(fieldText(field))).includes(sought),
+    );
+  }
 
   /** Whether a condition holds. */
   readonly holds = (condition: DeepCondition): boolean => {

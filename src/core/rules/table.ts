@@ -2,6 +2,8 @@
 // condition is asked of a text and not of every message that has it.
 import type { Envelope } from '../mail/envelope';
 import { Bits } from './bits';
+import { foldSearch } from '../mail/fold';
+import { blanksAsOne } from './deep';
 import { foldAscii } from './fold';
 import { conditionTest, sources, type Matcher, type RuleMessage, type Source } from './match';
 import { endsStation, isGroup, type Condition, type Group, type Rule } from './rule';
@@ -18,6 +20,7 @@ class TextColumn {
   private readonly positions = new Map<string, number>();
   /** Folded. */
   private readonly texts: string[] = [];
+  private readonly searchTexts: string[] = [];
   private of = new Uint32Array(1_024);
   count = 0;
 
@@ -39,14 +42,21 @@ class TextColumn {
     this.count = Math.min(this.count, count);
   }
 
-  mark(bits: Bits, from: number, holds: (text: string) => boolean): void {
+  mark(bits: Bits, from: number, holds: (text: string) => boolean, texts: readonly string[] = this.texts): void {
     /** Of each text whether it holds: 0 not yet asked. */
-    const known = new Uint8Array(this.texts.length);
+    const known = new Uint8Array(texts.length);
     for (let message = from; message < this.count; message++) {
       const text = this.of[message];
-      known[text] ||= holds(this.texts[text]) ? 2 : 1;
+      known[text] ||= holds(texts[text]) ? 2 : 1;
       if (known[text] === 2) bits.set(message);
     }
+  }
+
+  /** The texts as searching folds them; most are the same strings as before. */
+  get searched(): readonly string[] {
+    for (let at = this.searchTexts.length; at < this.texts.length; at++)
+      this.searchTexts.push(foldSearch(blanksAsOne(this.texts[at])));
+    return this.searchTexts;
   }
 }
 
@@ -73,6 +83,12 @@ export class MessageTable {
       this.dates[this.count] = envelope.date ?? NaN;
       for (const column of this.columns.values()) column.add(envelope);
     }
+  }
+
+  /** Marks the messages that have a text, folded by foldSearch, in one of their texts. */
+  markHolding(source: Source, text: string, bits: Bits): void {
+    const column = this.columns.get(source);
+    column?.mark(bits, 0, (its) => its !== '' && its.includes(text), column.searched);
   }
 
   private askAge(holds: (date: number, now: number) => boolean, now: number): Bits {

@@ -1,16 +1,28 @@
-// The query language: the keys of IMAP SEARCH (RFC 9051, section 6.4.4) in its grammar, for what an envelope tells.
+// The query language: the keys of IMAP SEARCH (RFC 9051, section 6.4.4) in its grammar.
 //
 //     from "harbour" since 1-Sep-2026 unseen not subject fuel
 //
 // Keys stand side by side, and all must hold; OR takes two keys, NOT one; parentheses group. Upper or lower case. A date
-// may also be written as ISO 8601. A word that is no key is looked for in the people and the subject.
+// may also be written as ISO 8601. A word that is no key is looked for everywhere a person would: people, subject, text
+// and names of attachments. Not taken is what makes no sense on stored mail: message numbers and UIDs, and what a client
+// and a server agree on (RETURN, other charsets).
 
-/** A parsed query. Texts are in lower case; days are milliseconds since 1970 of their first moment in UTC. */
+/** Keys that look for a text. `text`: in any field of the header, or in the body; `words`: where a person would look. */
+export const textKeys = ['from', 'to', 'cc', 'bcc', 'subject', 'body', 'text'] as const;
+/** Keys on the day by which a message is sorted; with `sent`, on that of its Date field alone. */
+export const dayKeys = ['before', 'on', 'since', 'sentbefore', 'senton', 'sentsince'] as const;
+/** Keys on a state, each with the one for its opposite. A draft is in Drafts, what is deleted in the Bin. */
+export const stateKeys = ['seen', 'flagged', 'answered', 'draft', 'deleted'] as const;
+
+/** A parsed query. Texts stand as they were written; days are milliseconds since 1970 of their first moment in UTC. */
 export type Query =
   | { key: 'all' }
-  | { key: 'seen' | 'flagged'; value: boolean }
-  | { key: 'from' | 'to' | 'cc' | 'subject' | 'words' | 'keyword'; text: string }
-  | { key: 'before' | 'on' | 'since'; day: number }
+  | { key: (typeof stateKeys)[number]; value: boolean }
+  | { key: (typeof textKeys)[number] | 'words'; text: string }
+  | { key: 'header'; name: string; text: string }
+  /** The name of a label. */
+  | { key: 'keyword'; label: string }
+  | { key: (typeof dayKeys)[number]; day: number }
   | { key: 'larger' | 'smaller'; bytes: number }
   | { key: 'not'; of: Query }
   | { key: 'and' | 'or'; of: Query[] };
@@ -75,15 +87,35 @@ function readDay(text: string): number | null {
   return month >= 0 && back.getUTCMonth() === month && back.getUTCDate() === day ? time : null;
 }
 
-const texts = ['from', 'to', 'cc', 'subject', 'keyword'] as const;
-const days = ['before', 'on', 'since'] as const;
-const states: Record<string, Query> = {
-  all: { key: 'all' },
-  seen: { key: 'seen', value: true },
-  unseen: { key: 'seen', value: false },
-  flagged: { key: 'flagged', value: true },
-  unflagged: { key: 'flagged', value: false },
-};
+const states = new Map<string, Query>([
+  ['all', { key: 'all' }],
+  ...stateKeys.flatMap((key): [string, Query][] => [
+    [key, { key, value: true }],
+    [`un${key}`, { key, value: false }],
+  ]),
+]);
+/** Keys of IMAP that are refused, each with the reason. */
+const refused = new Map([
+  ['uid', 'Messages have no numbers here'],
+  ['return', 'All that is found is shown'],
+]);
+const quoteIt = (word: string) => `: to look for the word itself, write "${word}" in quotation marks.`;
+
+/** All words that are keys: as a text to look for they stand in quotation marks. */
+export const keyWords: readonly string[] = [
+  ...states.keys(),
+  ...refused.keys(),
+  ...textKeys,
+  ...dayKeys,
+  'keyword',
+  'unkeyword',
+  'header',
+  'larger',
+  'smaller',
+  'not',
+  'or',
+  'charset',
+];
 
 /** OR stands before its two keys, not between them: whoever writes it between is told. */
 const orNeeds = 'One of the two keys that “or” takes after it, as in or seen flagged,';
@@ -100,6 +132,8 @@ class Parser {
     const token = this.list[this.at];
     if (!token || (!token.quoted && token.text === ')'))
       throw new QueryError(`${what} is missing here.`, token?.at ?? this.end);
+    if (!token.quoted && /^\{\d+\+?\}$/.test(token.text))
+      throw new QueryError('A length in braces is for programs: write the text in quotation marks.', token.at);
     this.at++;
     return token;
   }
@@ -130,14 +164,18 @@ class Parser {
     if (depth > deepest) throw new QueryError('This is nested too deep.', token.at);
     const word = token.quoted ? '' : token.text.toLowerCase();
     if (word === '(') return this.keys(depth + 1, token);
-    if (word in states) return states[word];
+    const state = states.get(word);
+    if (state) return state;
+    const reason = refused.get(word);
+    if (reason) throw new QueryError(reason + quoteIt(word), token.at);
     if (word === 'not') return { key: 'not', of: this.key(depth + 1) };
     if (word === 'or') return { key: 'or', of: [this.key(depth + 1, orNeeds), this.key(depth + 1, orNeeds)] };
-    if (word === 'unkeyword')
-      return { key: 'not', of: { key: 'keyword', text: this.take('A label').text.toLowerCase() } };
-    const text = texts.find((name) => name === word);
-    if (text) return { key: text, text: this.take(`What ${word} looks for`).text.toLowerCase() };
-    const day = days.find((name) => name === word);
+    if (word === 'keyword') return this.label();
+    if (word === 'unkeyword') return { key: 'not', of: this.label() };
+    const text = textKeys.find((name) => name === word);
+    if (text) return { key: text, text: this.take(`What ${word} looks for`).text };
+    if (word === 'header') return this.header();
+    const day = dayKeys.find((name) => name === word);
     if (day) {
       const value = this.take('A date, such as 1-Sep-2026,');
       const time = readDay(value.text);
@@ -150,7 +188,28 @@ class Parser {
         throw new QueryError(`“${value.text}” is no size: write a number of bytes.`, value.at);
       return { key: word, bytes: Number(value.text) };
     }
-    return { key: 'words', text: token.text.toLowerCase() };
+    return { key: 'words', text: token.text };
+  }
+
+  private label(): Query {
+    return { key: 'keyword', label: this.take('The name of a label').text };
+  }
+
+  private header(): Query {
+    const name = this.take('The name of a header field, such as X-Priority,');
+    if (!/^[!-9;-~]{1,100}$/.test(name.text))
+      throw new QueryError(`“${name.text}” is no name of a header field.`, name.at);
+    return { key: 'header', name: name.text, text: this.take(`What is looked for in ${name.text}`).text };
+  }
+
+  /** `CHARSET UTF-8` at the beginning: what is typed here is in Unicode anyway. */
+  charset(): void {
+    const [word, name] = this.list;
+    if (!word || word.quoted || word.text.toLowerCase() !== 'charset') return;
+    this.take('A charset');
+    this.take('The name of a charset');
+    if (!/^(?:utf-8|us-ascii)$/i.test(name?.text ?? ''))
+      throw new QueryError(`Queries are in UTF-8, not in “${name?.text}”${quoteIt('charset')}`, word.at);
   }
 }
 
@@ -163,9 +222,45 @@ export function parseQuery(text: string): ParsedQuery {
       at: longestQuery,
     };
   try {
-    return { ok: true, query: new Parser(tokens(text), text.length).keys(0, null) };
+    const parser = new Parser(tokens(text), text.length);
+    parser.charset();
+    return { ok: true, query: parser.keys(0, null) };
   } catch (error) {
     if (error instanceof QueryError) return { ok: false, error: error.message, at: error.at };
     throw error;
   }
 }
+
+/** A text as it stands in a query: in quotation marks where it would be read otherwise without. */
+const quoted = (text: string, plain: boolean): string =>
+  plain && /^[^\s()"\\{]+$/.test(text) ? text : `"${text.replace(/(["\\])/g, '\\$1')}"`;
+const isoDay = (day: number): string => new Date(day).toISOString().slice(0, 10);
+
+/** A query as text, in the words of {@link parseQuery}, which reads it as the same query. */
+export function queryText(query: Query): string {
+  switch (query.key) {
+    case 'all':
+      return 'all';
+    case 'words':
+      return quoted(query.text, !keyWords.includes(query.text.toLowerCase()));
+    case 'header':
+      return `header ${quoted(query.name, true)} ${quoted(query.text, true)}`;
+    case 'keyword':
+      return `keyword ${quoted(query.label, true)}`;
+    case 'larger':
+    case 'smaller':
+      return `${query.key} ${query.bytes}`;
+    case 'not':
+      return `not ${partText(query.of)}`;
+    case 'or':
+      return `or ${query.of.map(partText).join(' ')}`;
+    case 'and':
+      return query.of.map(partText).join(' ');
+  }
+  if ('value' in query) return `${query.value ? '' : 'un'}${query.key}`;
+  if ('day' in query) return `${query.key} ${isoDay(query.day)}`;
+  return `${query.key} ${quoted(query.text, true)}`;
+}
+
+/** A query as one key of another. */
+const partText = (query: Query): string => (query.key === 'and' ? `(${queryText(query)})` : queryText(query));

@@ -14,12 +14,8 @@ export interface TextBatch {
   ends: Uint32Array<ArrayBuffer>;
 }
 
-/**
- * Fields that no two messages share the value of, or that say how a message travelled: nearly nobody looks for them, and
- * they would be half of all words.
- */
-const rarelySought =
-  /^(?:received|x-received|return-path|message-id|references|in-reply-to|date|dkim-signature|arc-.*|authentication-results)$/;
+/** Fields that say how a message travelled: nearly nobody looks for them, and they would be half of all words. */
+export const notKeptFields = /^(?:received|x-received|dkim-signature|arc-.*|authentication-results)$/;
 const longestValue = 2_000;
 /** Characters by which the index marks what is no word. */
 const marks = new RegExp(`[${fieldMark}${blankMark}${notKept}]`);
@@ -85,7 +81,7 @@ export class TextBatchWriter {
     this.ends.push(this.used);
     for (const field of fields) {
       this.put(fieldMark + field.key);
-      if (rarelySought.test(field.key)) this.put(notKept);
+      if (notKeptFields.test(field.key)) this.put(notKept);
       else this.putValue(foldAscii(fieldText(field)));
     }
     this.ends.push(this.used);

@@ -48,7 +48,7 @@ test('header fields are found by name with what they say, and are no part of the
     'Subject: =?utf-8?q?H=C3=B6he?= of Tide',
     'X-Kind: one',
     'x-kind: Two  three,\tfour',
-    'Message-ID: <1@x.test>',
+    'Received: from here by there',
     `X-Long: ${'word '.repeat(500)}`,
     'X-Empty:',
     'X-Mark: a\u0001b',
@@ -68,7 +68,7 @@ test('header fields are found by name with what they say, and are no part of the
       ]),
     );
     // What nobody looks for, what is very long, and what looks like our own marks has to be read in the message.
-    for (const name of ['message-id', 'x-long', 'x-mark'])
+    for (const name of ['received', 'x-long', 'x-mark'])
       expect(said(name)).toEqual([
         [0, null],
         [2, null],

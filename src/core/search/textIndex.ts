@@ -4,6 +4,7 @@
 // Words are what stands between blanks, folded. A text is in a body just where its words follow one another there: the
 // first at its end, the last at its beginning, those between them whole. A segment holds the messages of one stretch of
 // ids; once full it never changes.
+import { foldSearch } from '../mail/fold';
 import type { TextBatch } from './textBatch';
 
 /** Messages in one segment. */
@@ -40,6 +41,15 @@ interface Postings {
   messages: Uint16Array;
 }
 
+/** How the words are compared: as rules do it, or as searching does (fold.ts). */
+export type Folding = 'rules' | 'search';
+
+/** Words between line ends, and where each begins. */
+interface WordList {
+  words: string;
+  starts: Uint32Array;
+}
+
 type Fit = 'within' | 'whole' | 'begins' | 'ends';
 
 const fitTests: Record<Fit, (word: string, text: string) => boolean> = {
@@ -49,6 +59,24 @@ const fitTests: Record<Fit, (word: string, text: string) => boolean> = {
   ends: (word, text) => word.endsWith(text),
 };
 
+/** Where each word begins in the text of all of them, which begins and ends with a line end. */
+function startsOf(words: string): Uint32Array {
+  const starts: number[] = [];
+  for (let at = 1; at < words.length; at = words.indexOf('\n', at) + 1) starts.push(at);
+  return Uint32Array.from(starts);
+}
+
+/** The word that stands at a place of the text of all words. */
+function wordAt(starts: Uint32Array, at: number): number {
+  let [low, high] = [0, starts.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (starts[middle] <= at) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
 /** The messages of one stretch of ids, numbered from 0 within it. */
 export class TextSegment {
   count = 0;
@@ -56,12 +84,13 @@ export class TextSegment {
   private open: Map<string, number> | null = new Map();
   /** Held as it is stored: all words, and where each begins. */
   private words = '';
-  private starts = new Uint32Array(0);
+  private starts: Uint32Array = new Uint32Array(0);
   private units = new Uint16Array(0);
   private used = 0;
   private ends = new Uint32Array(2 * segmentSize);
-  /** Made when it is first asked for; it follows from the rest. */
+  /** Both are made when they are first asked for, and follow from the rest. */
   private postings: Postings | null = null;
+  private searched: WordList | null = null;
   /** The words of the batch that is being taken in, by their positions here; -1 not yet known. */
   private taking: { batch: TextBatch; words: string[]; positions: Int32Array } | null = null;
 
@@ -80,9 +109,7 @@ export class TextSegment {
     this.units = units;
     this.used = units.length;
     this.ends = ends;
-    const starts: number[] = [];
-    for (let at = 1; at < words.length; at = words.indexOf('\n', at) + 1) starts.push(at);
-    this.starts = Uint32Array.from(starts);
+    this.starts = startsOf(words);
   }
 
   private opened(): Map<string, number> {
@@ -112,7 +139,7 @@ export class TextSegment {
   /** Takes in the `at`th message of a batch; null for one that can't be read. */
   add(batch: TextBatch | null, at = 0): void {
     const open = this.opened();
-    this.postings = null;
+    this.postings = this.searched = null;
     if (batch) {
       const { tokens, ends } = batch;
       if (this.taking?.batch !== batch) {
@@ -142,7 +169,7 @@ export class TextSegment {
   /** Forgets the messages from `count` on; their words stay, and are found nowhere. */
   drop(count: number): void {
     this.opened();
-    this.postings = null;
+    this.postings = this.searched = null;
     this.count = count;
     this.used = count > 0 ? this.ends[2 * count - 1] : 0;
   }
@@ -162,24 +189,24 @@ export class TextSegment {
   }
 
   /** One for each word that fits; null where none does. */
-  private fitting(fit: Fit, text: string): Uint8Array | null {
+  private fitting(fit: Fit, text: string, folding: Folding): Uint8Array | null {
     const out = new Uint8Array(this.open ? this.open.size : this.starts.length);
     if (text === '') return out.fill(1);
     let some = false;
     if (this.open) {
       const fits = fitTests[fit];
       for (const [word, at] of this.open)
-        if (fits(word, text)) {
+        if (fits(folding === 'search' ? foldSearch(word) : word, text)) {
           out[at] = 1;
           some = true;
         }
       return some ? out : null;
     }
-    const { words, starts } = this;
+    const { words, starts } = this.listFor(folding);
     const before = fit === 'whole' || fit === 'begins' ? '\n' : '';
     const sought = `${before}${text}${fit === 'whole' || fit === 'ends' ? '\n' : ''}`;
     for (let at = words.indexOf(sought); at >= 0;) {
-      const word = this.wordAt(at + before.length);
+      const word = wordAt(starts, at + before.length);
       out[word] = 1;
       some = true;
       // The line end after a word is also the one before the next.
@@ -188,15 +215,15 @@ export class TextSegment {
     return some ? out : null;
   }
 
-  /** The word that stands at a place of the text of all words. */
-  private wordAt(at: number): number {
-    let [low, high] = [0, this.starts.length - 1];
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (this.starts[middle] <= at) low = middle;
-      else high = middle - 1;
+  /** The words as they are compared, in the same order: folding leaves line ends where they are. */
+  private listFor(folding: Folding): WordList {
+    const { words, starts } = this;
+    if (folding === 'rules') return { words, starts };
+    if (!this.searched) {
+      const folded = foldSearch(words);
+      this.searched = folded === words ? { words, starts } : { words: folded, starts: startsOf(folded) };
     }
-    return low;
+    return this.searched;
   }
 
   private wordOf(word: number): string {
@@ -204,25 +231,42 @@ export class TextSegment {
   }
 
   /** One for each message that has a text in its body: folded, each run of blanks one space. */
-  holding(text: string): Uint8Array {
+  holding(text: string, folding: Folding = 'rules'): Uint8Array {
+    const fits = this.fitsOf(text, folding);
+    if (!fits) return new Uint8Array(this.count);
+    const out = this.havingAll(fits);
+    if (fits.length > 1)
+      for (let message = 0; message < this.count; message++)
+        if (out[message] && !this.following(fits, this.ends[2 * message - 1] ?? 0, this.ends[2 * message]))
+          out[message] = 0;
+    return out;
+  }
+
+  /** One for each message that has a text, folded for searching, in what its header fields say. */
+  inHeader(text: string): Uint8Array {
     const out = new Uint8Array(this.count);
-    const { ends } = this;
+    const fits = this.fitsOf(text, 'search');
+    const marks = fits && this.fitting('begins', fieldMark, 'rules');
+    if (!fits || !marks) return out;
+    // The name of a field is no part of what it says.
+    for (const fit of fits) for (let word = 0; word < fit.length; word++) if (marks[word]) fit[word] = 0;
+    for (let message = 0; message < this.count; message++)
+      if (this.following(fits, this.ends[2 * message], this.ends[2 * message + 1])) out[message] = 1;
+    return out;
+  }
+
+  /** For each word of a text the words here that fit it; null where one has none. */
+  private fitsOf(text: string, folding: Folding): Uint8Array[] | null {
     const parts = text.split(' ');
     const last = parts.length - 1;
     const fits: Uint8Array[] = [];
     for (const [i, part] of parts.entries()) {
       const fit = last === 0 ? 'within' : i === 0 ? 'ends' : i === last ? 'begins' : 'whole';
-      const its = this.fitting(fit, part);
-      if (!its) return out;
+      const its = this.fitting(fit, part, folding);
+      if (!its) return null;
       fits.push(its);
     }
-    const having = this.havingAll(fits);
-    for (let message = 0, from = 0; message < this.count; message++) {
-      const to = ends[2 * message];
-      if (having[message] && (last === 0 || this.following(fits, from, to))) out[message] = 1;
-      from = ends[2 * message + 1];
-    }
-    return out;
+    return fits;
   }
 
   /** One for each message that has a word for each of some fits in its body, wherever it stands. */
@@ -283,8 +327,8 @@ export class TextSegment {
 
   /** Tells of each header field of a name what it says, folded; null where only the message itself tells. */
   eachField(name: string, visit: (message: number, value: string | null) => void): void {
-    const field = this.fitting('whole', fieldMark + name.toLowerCase());
-    const fields = field && this.fitting('begins', fieldMark);
+    const field = this.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
+    const fields = field && this.fitting('begins', fieldMark, 'rules');
     if (!field || !fields) return;
     const { units, ends } = this;
     const list = this.open && [...this.open.keys()];

@@ -1,0 +1,75 @@
+// Finding: a query asked of all messages at once. The result is one bit for each.
+import { blanksAsOne } from '../rules/deep';
+import { Bits } from '../rules/bits';
+import type { Source } from '../rules/match';
+import type { MessageTable } from '../rules/table';
+import { foldSearch } from '../mail/fold';
+import type { Query } from './query';
+
+type Branch = Extract<Query, { key: 'not' | 'and' | 'or' }>;
+/** A key that has no others in it. */
+export type Leaf = Exclude<Query, Branch>;
+/** A key that looks for a text. */
+export type TextLeaf = Extract<Leaf, { text: string }>;
+
+const isBranch = (query: Query): query is Branch => query.key === 'not' || query.key === 'and' || query.key === 'or';
+
+/** The messages that a query asks for (RFC 9051, section 6.4.4). `ask`: those of a single key. */
+export function find(query: Query, ask: (leaf: Leaf) => Bits): Bits {
+  if (!isBranch(query)) return ask(query);
+  if (query.key === 'not') return find(query.of, ask).not();
+  const parts = query.of.map((part) => find(part, ask));
+  return parts.reduce((a, b) => (query.key === 'and' ? a.and(b) : a.or(b)));
+}
+
+/** All keys of a query that have no others in them. */
+export function leavesOf(query: Query): Leaf[] {
+  if (!isBranch(query)) return [query];
+  return query.key === 'not' ? leavesOf(query.of) : query.of.flatMap(leavesOf);
+}
+
+/** The texts of messages, as the text index has them. Texts are given as foldSearch folds them. */
+export interface SearchedTexts {
+  /** Tells of each message that has a text in its body, each run of blanks one space. */
+  eachInBody(text: string, visit: (message: number) => void): void;
+  /** Tells of each message that has a text in a header field whose value is kept. */
+  eachInHeader(text: string, visit: (message: number) => void): void;
+  /** Tells of each header field of a name what it says; null where only the message itself tells. */
+  eachField(name: string, visit: (message: number, value: string | null) => void): void;
+}
+
+/** Where each key looks among what envelopes say. */
+const sourcesOf: Partial<Record<TextLeaf['key'], readonly Source[]>> = {
+  from: ['from'],
+  to: ['to'],
+  cc: ['cc'],
+  subject: ['subject'],
+  words: ['subject', 'from', 'to', 'cc', 'attachments'],
+};
+
+/**
+ * The messages that a key with a text asks for. `toRead` are told of where only the message tells: their header has the
+ * field, and the index does not keep what it says.
+ */
+export function findText(
+  leaf: TextLeaf,
+  table: MessageTable,
+  texts: SearchedTexts,
+  toRead: (message: number) => void = () => undefined,
+): Bits {
+  const bits = new Bits(table.count);
+  const set = (message: number) => bits.set(message);
+  const text = foldSearch(blanksAsOne(leaf.text));
+  for (const source of sourcesOf[leaf.key] ?? []) table.markHolding(source, text, bits);
+  if (leaf.key === 'words' || leaf.key === 'body' || leaf.key === 'text') texts.eachInBody(text, set);
+  if (leaf.key === 'text') texts.eachInHeader(text, set);
+  if (leaf.key === 'header' || leaf.key === 'bcc') {
+    const name = 'name' in leaf ? leaf.name : 'bcc';
+    texts.eachField(name, (message, value) => {
+      // Without a text any message that has the field is meant (RFC 9051, section 6.4.4, HEADER).
+      if (text === '' || (value !== null && foldSearch(blanksAsOne(value)).includes(text))) set(message);
+      else if (value === null) toRead(message);
+    });
+  }
+  return bits;
+}

@@ -1,0 +1,84 @@
+// Messages made ready for searching, one after another, and a query asked of them: the search without a mailbox around it.
+import { bodyText } from '../mail/body';
+import { parseEnvelope, type Envelope } from '../mail/envelope';
+import { parseStructure } from '../mail/structure';
+import { Bits } from '../rules/bits';
+import { DeepTexts } from '../rules/deep';
+import { MessageTable } from '../rules/table';
+import { find, findText, type Leaf } from './find';
+import type { Query } from './query';
+import { TextSegments } from './segments';
+import { TextBatchWriter } from './textBatch';
+
+const day = 86_400_000;
+
+/** Raw messages, numbered from 0. */
+export class SearchedMessages {
+  readonly envelopes: Envelope[] = [];
+  private readonly raws: Uint8Array[] = [];
+  private readonly texts = new TextSegments();
+  private readonly table = new MessageTable((index) => this.envelopes[index]);
+
+  /** Takes in the next message. */
+  add(raw: Uint8Array, envelope: Envelope = parseEnvelope(raw)): void {
+    const writer = new TextBatchWriter();
+    const structure = parseStructure(raw);
+    writer.add(bodyText(raw, structure), structure.fields);
+    this.texts.add(writer.batch());
+    this.envelopes.push(envelope);
+    this.raws.push(raw);
+  }
+
+  /** The indexes of the messages that a query asks for, in their order. */
+  search(query: Query): number[] {
+    this.table.grow(this.envelopes.length);
+    const bits = find(query, (leaf) => this.ask(leaf));
+    return [...this.envelopes.keys()].filter((index) => bits.has(index));
+  }
+
+  private ask(leaf: Leaf): Bits {
+    const count = this.envelopes.length;
+    if ('text' in leaf) {
+      const toRead: number[] = [];
+      const bits = findText(leaf, this.table, this.texts, (index) => toRead.push(index));
+      const name = 'name' in leaf ? leaf.name : leaf.key;
+      for (const index of toRead) if (new DeepTexts(() => this.raws[index]).says(name, leaf.text)) bits.set(index);
+      return bits;
+    }
+    const bits = new Bits(count);
+    for (const [index, envelope] of this.envelopes.entries()) if (holds(leaf, envelope)) bits.set(index);
+    return bits;
+  }
+}
+
+/** A key that asks for no text. A raw message says nothing of what was read, flagged, answered or labelled: it was not. */
+function holds(leaf: Exclude<Leaf, { text: string }>, { date, size }: Envelope): boolean {
+  switch (leaf.key) {
+    case 'all':
+      return true;
+    case 'seen':
+    case 'flagged':
+    case 'answered':
+    case 'draft':
+    case 'deleted':
+      return !leaf.value;
+    case 'keyword':
+      return false;
+    case 'larger':
+      return size > leaf.bytes;
+    case 'smaller':
+      return size < leaf.bytes;
+  }
+  if (date === null) return false;
+  switch (leaf.key) {
+    case 'before':
+    case 'sentbefore':
+      return date < leaf.day;
+    case 'on':
+    case 'senton':
+      return date >= leaf.day && date < leaf.day + day;
+    case 'since':
+    case 'sentsince':
+      return date >= leaf.day;
+  }
+}

@@ -1,0 +1,155 @@
+// Finding in the mailroom: a query asked of all messages that are here.
+import { messageOf } from '../core/mail/mbox';
+import { Bits } from '../core/rules/bits';
+import { DeepTexts } from '../core/rules/deep';
+import { find, findText, leavesOf, type Leaf, type TextLeaf } from '../core/search/find';
+import { foldSearch } from '../core/mail/fold';
+import type { Query } from '../core/search/query';
+import { bit } from './columns';
+import type { Mailbox } from './mailbox';
+
+const day = 86_400_000;
+/** Keys that are remembered; the ones asked longest ago go first. */
+const mostKept = 200;
+/** Messages read before whoever else waits for the worker gets a turn. */
+const sliceSize = 64;
+
+/** Of which message a number holds. */
+type Test = (id: number) => boolean;
+
+const hasText = (leaf: Leaf): leaf is TextLeaf => 'text' in leaf;
+const needsIndex = new Set<Leaf['key']>(['words', 'body', 'text', 'header', 'bcc']);
+
+export class Finding {
+  /** What keys with a text were found to hold for, for so many messages: no command changes what a message says. */
+  private readonly kept = new Map<string, Bits>();
+
+  private reading: Promise<void> = Promise.resolve();
+
+  constructor(private readonly mailbox: Mailbox) {}
+
+  /** Settled once {@link found} can answer for a query. */
+  async ready(query: Query): Promise<void> {
+    const { mailbox } = this;
+    await mailbox.ready();
+    for (const leaf of leavesOf(query).filter(hasText)) {
+      if (needsIndex.has(leaf.key)) await mailbox.text.ready(mailbox.columns.count);
+      if (leaf.key !== 'header' && leaf.key !== 'bcc') continue;
+      // One after another: what is still being read is not taken for all there is.
+      this.reading = this.reading.then(() => this.read(leaf));
+      await this.reading;
+    }
+  }
+
+  /** Which of all messages a query asks for, also of those that are gone. Only after {@link ready}. */
+  found(query: Query): Bits {
+    return find(query, (leaf) => this.ask(leaf));
+  }
+
+  /** Forgets what was found, when messages were taken back. */
+  forget(): void {
+    this.kept.clear();
+  }
+
+  private keep(leaf: TextLeaf, bits: Bits): Bits {
+    const key = JSON.stringify(leaf);
+    this.kept.delete(key);
+    this.kept.set(key, bits);
+    for (const [oldest] of this.kept) {
+      if (this.kept.size <= mostKept) break;
+      this.kept.delete(oldest);
+    }
+    return bits;
+  }
+
+  private askText(leaf: TextLeaf, toRead?: (id: number) => void): Bits {
+    const { mailbox } = this;
+    const kept = this.kept.get(JSON.stringify(leaf));
+    if (kept?.length === mailbox.columns.count) return kept;
+    return this.keep(leaf, findText(leaf, mailbox.envelopeTable(), mailbox.text.texts, toRead));
+  }
+
+  /** Reads the messages in which only they themselves tell what a header field says. */
+  private async read(leaf: TextLeaf): Promise<void> {
+    const ids: number[] = [];
+    const bits = this.askText(leaf, (id) => ids.push(id));
+    const name = 'name' in leaf ? leaf.name : leaf.key;
+    for (const [n, id] of ids.entries()) {
+      const stored = await this.mailbox.raws.read(id).catch(() => null);
+      if (stored && new DeepTexts(() => messageOf(stored.bytes, stored.form)).says(name, leaf.text)) bits.set(id);
+      if (n % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
+    }
+  }
+
+  private ask(leaf: Leaf): Bits {
+    const { count } = this.mailbox.columns;
+    if (leaf.key === 'all') return Bits.all(count);
+    if (hasText(leaf)) return this.askText(leaf);
+    const bits = new Bits(count);
+    const test = this.testOf(leaf);
+    for (let id = 0; id < count; id++) if (test(id)) bits.set(id);
+    return bits;
+  }
+
+  private testOf(leaf: Exclude<Leaf, TextLeaf | { key: 'all' }>): Test {
+    const { columns, tables, envelopes, setup } = this.mailbox;
+    const state =
+      (which: number, value: boolean): Test =>
+      (id) =>
+        ((columns.bits[id] & which) !== 0) === value;
+    const inPlace = (name: string, value: boolean): Test => {
+      const place = tables.places.items.indexOf(name);
+      return (id) => (columns.place[id] === place) === value;
+    };
+    switch (leaf.key) {
+      case 'seen':
+        return state(bit.read, leaf.value);
+      case 'flagged':
+        return state(bit.flagged, leaf.value);
+      case 'draft':
+        return inPlace('drafts', leaf.value);
+      case 'deleted':
+        return inPlace('bin', leaf.value);
+      case 'answered': {
+        const answered = this.answered();
+        return (id) => answered.has(id) === leaf.value;
+      }
+      case 'keyword': {
+        const wanted = foldSearch(leaf.label);
+        const label = new Set(setup.labels.filter(({ name }) => foldSearch(name) === wanted).map(({ id }) => id));
+        const bears = tables.labelSets.items.map((set) => set.some((id) => label.has(id)));
+        return (id) => bears[columns.labels[id]];
+      }
+      case 'before':
+        return (id) => columns.date[id] < leaf.day;
+      case 'on':
+        return (id) => columns.date[id] >= leaf.day && columns.date[id] < leaf.day + day;
+      case 'since':
+        return (id) => columns.date[id] >= leaf.day;
+      case 'sentbefore':
+        return (id) => (envelopes.get(id).date ?? NaN) < leaf.day;
+      case 'senton':
+        return (id) => {
+          const date = envelopes.get(id).date ?? NaN;
+          return date >= leaf.day && date < leaf.day + day;
+        };
+      case 'sentsince':
+        return (id) => (envelopes.get(id).date ?? NaN) >= leaf.day;
+      case 'larger':
+        return (id) => envelopes.get(id).size > leaf.bytes;
+      case 'smaller':
+        return (id) => envelopes.get(id).size < leaf.bytes;
+    }
+  }
+
+  /** What a message of the person's own answers. */
+  private answered(): Bits {
+    const { columns, derived } = this.mailbox;
+    const bits = new Bits(columns.count);
+    for (let id = 0; id < columns.count; id++) {
+      const above = derived.isOwn(id) ? derived.parent(id) : null;
+      if (above !== null) bits.set(above);
+    }
+    return bits;
+  }
+}
