@@ -77,9 +77,10 @@ test('conditions of all kinds, a group and “unless”: the sentence, the count
 
 /** Drags from where something stands to the middle, or the top, of something else. */
 async function drag(page: Page, what: Locator, onto: Locator, where: 'middle' | 'top' = 'middle'): Promise<void> {
+  // It waits until nothing moves any more: the page may just have been made larger.
+  await what.hover();
   const [from, to] = [await what.boundingBox(), await onto.boundingBox()];
   if (!from || !to) throw new Error('What is to be dragged is not in sight.');
-  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
   await page.mouse.down();
   await page.mouse.move(from.x + from.width / 2, to.y + (where === 'top' ? 4 : to.height / 2), { steps: 20 });
   await page.mouse.up();

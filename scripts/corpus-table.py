@@ -87,4 +87,5 @@ def main():
         print(f'{file.parent.name}/{file.name[:5]}', *hashes, sep='\t')
 
 
-main()
+if __name__ == '__main__':
+    main()

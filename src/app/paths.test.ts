@@ -8,17 +8,33 @@ test.each<[View, number | null, string]>([
   [{ kind: 'place', place: 'folder:weather' }, 0, '/folder/weather/m/0'],
   [{ kind: 'label', label: 'a b/c' }, null, '/label/a%20b%2Fc'],
   [{ kind: 'damaged' }, 7, '/damaged/m/7'],
+  [{ kind: 'found', query: 'from "a/b" 100%', within: null }, 7, '/find/from%20%22a%2Fb%22%20100%25/m/7'],
+  [{ kind: 'found', query: 'in', within: { kind: 'place', place: 'inbox' } }, null, '/find/in/in/%2Finbox'],
+  [
+    { kind: 'found', query: 'x', within: { kind: 'label', label: 'a b/c' } },
+    3,
+    '/find/x/in/%2Flabel%2Fa%2520b%252Fc/m/3',
+  ],
 ])('%j with %s open is at %s, and read back', (view, message, path) => {
   expect(viewPath(view, message)).toBe(path);
   expect(readWhere(path)).toMatchObject({ view, message, show: null, account: null, lanes: false });
 });
 
-test.each(['/', '/attic', '/folder', '/label', '/inbox/m', '/inbox/m/x', '/inbox/m/-1', '/inbox/x/1'])(
-  '%s is no view’s address',
-  (path) => {
-    expect(readWhere(path)).toBeNull();
-  },
-);
+test.each([
+  '/',
+  '/attic',
+  '/folder',
+  '/label',
+  '/inbox/m',
+  '/inbox/m/x',
+  '/inbox/m/-1',
+  '/inbox/x/1',
+  '/find',
+  '/find/x/in',
+  '/find/x/in/attic',
+])('%s is no view’s address', (path) => {
+  expect(readWhere(path)).toBeNull();
+});
 
 test('any folder and label, whatever its id, is found again', () => {
   fc.assert(
@@ -29,6 +45,11 @@ test('any folder and label, whatever its id, is found again', () => {
       expect(readWhere(viewPath(folder))).toMatchObject({ view: folder, message: null });
     }),
   );
+});
+
+test('a spoilt address is nobody’s, and breaks nothing', () => {
+  expect(readWhere('/label/%E0%A4%A')).toMatchObject({ view: { kind: 'label', label: '%E0%A4%A' } });
+  expect(readWhere('/find/x/in/%2Flabel%2F%25E0')).toMatchObject({ view: { within: { label: '%E0' } } });
 });
 
 test('what is shown, of which account, and whether in lanes, stands in the address', () => {

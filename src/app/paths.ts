@@ -16,15 +16,23 @@ export interface Where {
 
 /** The address of a view, with a message open in it or not: `/inbox`, `/folder/weather/m/12`. */
 export function viewPath(view: View, message?: number | null): string {
-  const base =
-    view.kind === 'label'
-      ? `/label/${encodeURIComponent(view.label)}`
-      : view.kind === 'damaged'
-        ? '/damaged'
-        : view.place.startsWith('folder:')
-          ? `/folder/${encodeURIComponent(view.place.slice(7))}`
-          : `/${view.place}`;
+  const base = basePath(view);
   return message === null || message === undefined ? base : `${base}/m/${message}`;
+}
+
+function basePath(view: View): string {
+  switch (view.kind) {
+    case 'label':
+      return `/label/${encodeURIComponent(view.label)}`;
+    case 'damaged':
+      return '/damaged';
+    case 'found': {
+      const within = view.within ? `/in/${encodeURIComponent(basePath(view.within))}` : '';
+      return `/find/${encodeURIComponent(view.query)}${within}`;
+    }
+    case 'place':
+      return view.place.startsWith('folder:') ? `/folder/${encodeURIComponent(view.place.slice(7))}` : `/${view.place}`;
+  }
 }
 
 /** The address of a place on the desk: `/inbox/m/12?show=unread&account=desk&as=lanes`. */
@@ -37,13 +45,28 @@ export function wherePath({ view, message, show, account, lanes }: Where): strin
   return viewPath(view, message) + (search && `?${search}`);
 }
 
+/** A part of an address; as it stands where it is spoilt. */
+function decoded(part: string): string {
+  try {
+    return decodeURIComponent(part);
+  } catch {
+    return part;
+  }
+}
+
 function readView(path: string): { view: View; message: number | null } | null {
-  const [first, ...rest] = path.split('/').filter(Boolean).map(decodeURIComponent);
+  const [first, ...rest] = path.split('/').filter(Boolean).map(decoded);
   let view: View | null = null;
   if (fixedPlaces.includes(first as (typeof fixedPlaces)[number])) view = { kind: 'place', place: first as Place };
   else if (first === 'damaged') view = { kind: 'damaged' };
   else if (first === 'folder' && rest.length) view = { kind: 'place', place: `folder:${rest.shift()}` };
   else if (first === 'label' && rest.length) view = { kind: 'label', label: rest.shift() ?? '' };
+  else if (first === 'find' && rest.length) {
+    const query = rest.shift() ?? '';
+    const within = rest[0] === 'in' ? readView(rest.splice(0, 2)[1] ?? '')?.view : null;
+    if (within === undefined || within?.kind === 'damaged' || within?.kind === 'found') return null;
+    view = { kind: 'found', query, within };
+  }
   if (!view) return null;
   if (rest.length === 0) return { view, message: null };
   const id = Number(rest[1]);

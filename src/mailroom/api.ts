@@ -11,6 +11,7 @@ import type { Setup } from '../core/line/setup';
 import type { Station } from '../core/line/stations';
 import { accountSchema } from '../core/mail/account';
 import { laneSchema, laneWhatSchema } from '../core/search/lane';
+import { longestQuery } from '../core/search/query';
 import { junkSettingsSchema } from '../core/junk/settings';
 import { contactSchema } from '../core/senders/contact';
 import type { Suspicion } from '../core/senders/suspicion';
@@ -41,8 +42,21 @@ const narrowing = {
   lane: laneOfViewSchema.optional(),
 };
 
-/** What a list of rows shows: a place, a label, or what is damaged wherever it is; perhaps narrowed. */
+/** Where a query is asked: in a place or a label. */
+const withinSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('place'), place: placeSchema }),
+  z.object({ kind: z.literal('label'), label: z.string() }),
+]);
+
+/** What a list of rows shows: a place, a label, what is damaged or found wherever it is; perhaps narrowed. */
 export const viewSchema = z.discriminatedUnion('kind', [
+  /** What a query finds in all places and folders, or within one or a label. A query that can’t be read finds nothing. */
+  z.object({
+    kind: z.literal('found'),
+    query: z.string().max(longestQuery),
+    within: withinSchema.nullable(),
+    ...narrowing,
+  }),
   z.object({ kind: z.literal('place'), place: placeSchema, ...narrowing }),
   z.object({ kind: z.literal('label'), label: z.string(), ...narrowing }),
   z.object({ kind: z.literal('damaged'), ...narrowing }),

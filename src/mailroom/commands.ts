@@ -24,7 +24,9 @@ function idsOf({ columns, derived, views }: Mailbox, selection: Selection): Int3
 }
 
 /** The messages of a selection that are still here: each once, in the order of their ids. */
-export function selected(mailbox: Mailbox, selection: Selection): Int32Array {
+export async function selected(mailbox: Mailbox, selection: Selection): Promise<Int32Array> {
+  if ('view' in selection) await mailbox.views.ready(selection.view);
+  else if ('within' in selection) await mailbox.views.ready(selection.within);
   const { place, count } = mailbox.columns;
   const ids = idsOf(mailbox, selection).sort();
   return ids.filter((id, i) => id < count && place[id] !== gone && (i === 0 || ids[i - 1] !== id));
@@ -176,8 +178,7 @@ export async function doneBefore(mailbox: Mailbox, command: string): Promise<Rec
 export async function act(mailbox: Mailbox, command: string, selection: Selection, what: Act): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
-  if ('view' in selection) await mailbox.views.ready(selection.view);
-  const { ids, after, done, where } = plan(mailbox, selected(mailbox, selection), what);
+  const { ids, after, done, where } = plan(mailbox, await selected(mailbox, selection), what);
   if (ids.length === 0) return nothing('Nothing to change.');
   if (ids.length === 1) await mailbox.envelopes.ensure(ids, mailbox.columns.count);
   const subject = ids.length === 1 ? mailbox.envelopes.get(ids[0]).subject : null;

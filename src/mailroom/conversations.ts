@@ -84,6 +84,7 @@ export async function openConversation(
 ): Promise<OpenConversation | null> {
   const { columns, derived, envelopes } = mailbox;
   if (id < 0 || id >= columns.count || columns.place[id] === gone) return null;
+  await mailbox.views.ready(view);
   const members = seenFrom(mailbox, id, view, elsewhere);
   const all = elsewhere ? members.length : seenFrom(mailbox, id, view, true).length;
   await envelopes.ensure(members, columns.count);

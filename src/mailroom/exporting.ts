@@ -17,7 +17,7 @@ function selectionName(mailbox: Mailbox, selection: Selection): string {
   const { view } = selection;
   if (view.kind === 'place') return placeName(view.place, mailbox.setup.folders);
   if (view.kind === 'label') return mailbox.setup.labels.find((l) => l.id === view.label)?.name ?? 'label';
-  return 'damaged';
+  return view.kind;
 }
 
 /** Exports a selection in the order in which its messages came in. */
@@ -26,7 +26,7 @@ export async function exportMail(
   selection: Selection,
   format: 'mbox' | 'eml',
 ): Promise<ExportResult> {
-  const ids = selected(mailbox, selection);
+  const ids = await selected(mailbox, selection);
   if (ids.length === 0) return { ok: false, error: 'There is nothing to export here.' };
   await mailbox.envelopes.ensure(ids, mailbox.columns.count);
   const lost: number[] = [];

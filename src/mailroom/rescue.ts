@@ -82,7 +82,7 @@ export async function rescue(
   await mailbox.readyToSort(mailbox.setup);
   const { columns, tables, setup } = mailbox;
   const inbox = tables.placeIndex('inbox');
-  const ids = selected(mailbox, selection).filter((id) => columns.place[id] !== inbox);
+  const ids = (await selected(mailbox, selection)).filter((id) => columns.place[id] !== inbox);
   if (ids.length === 0) return { ok: true, receipt: { seq: null, count: 0, says: 'Nothing to rescue' } };
   const edits = rescueEdits(mailbox, ids, fromNowOn, contact, `rescue-${command}`);
   const next = edited(setup, edits);

@@ -1,5 +1,6 @@
 // Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
 import { parseQuery } from '../core/search/query';
+import type { Bits } from '../core/rules/bits';
 import type { LaneWhat } from '../core/search/lane';
 import type { Setup } from '../core/line/setup';
 import type { Filter, Lane, View } from './api';
@@ -52,6 +53,7 @@ export class Views {
   private order = new Int32Array(0);
   private readonly lists = new Map<string, Int32Array>();
   private readonly headLists = new Map<string, Int32Array>();
+  private readonly found = new Map<string, Bits | null>();
   /** What fitted when a filter was applied: it stays in sight until the filter is applied again. */
   private readonly applied = new Map<string, Uint8Array>();
 
@@ -87,9 +89,10 @@ export class Views {
   changed(): void {
     this.lists.clear();
     this.headLists.clear();
+    this.found.clear();
   }
 
-  /** The ids of a view, newest first. Where a lane is a query only after {@link ready}. */
+  /** The ids of a view, newest first. Where it goes by a query only after {@link ready}. */
   list(view: View): Int32Array {
     const key = JSON.stringify(view);
     let list = this.lists.get(key);
@@ -123,11 +126,14 @@ export class Views {
   }
 
   /** Settled once a view can be listed: one by a query looks into what messages say. */
-  async ready({ lane }: View): Promise<void> {
+  async ready(view: View): Promise<void> {
+    const { lane } = view;
     const lanes = lane?.by === 'rest' ? lane.lanes : lane ? [lane] : [];
-    for (const what of lanes) {
-      const parsed = what.by === 'query' ? parseQuery(what.query) : null;
-      if (parsed?.ok) await this.source.finding.ready(parsed.query);
+    const queries = lanes.flatMap((what) => (what.by === 'query' ? [what.query] : []));
+    if (view.kind === 'found') queries.push(view.query);
+    for (const query of queries) {
+      const parsed = parseQuery(query);
+      if (parsed.ok) await this.source.finding.ready(parsed.query);
     }
   }
 
@@ -179,13 +185,22 @@ export class Views {
   }
 
   private inLane(what: LaneWhat): Test {
-    const { derived, finding } = this.source;
+    const { derived } = this.source;
     if (what.by === 'kind') return (id) => derived.kind(id) === what.kind;
     if (what.by === 'label') return this.bears(what.label);
-    const parsed = parseQuery(what.query);
-    if (!parsed.ok) return () => false;
-    const found = finding.found(parsed.query);
-    return (id) => found.has(id);
+    const found = this.foundBy(what.query);
+    return (id) => found?.has(id) === true;
+  }
+
+  /** What a query finds; null where it can’t be read. Only after {@link ready}. */
+  private foundBy(query: string): Bits | null {
+    let bits = this.found.get(query);
+    if (bits === undefined) {
+      const parsed = parseQuery(query);
+      bits = parsed.ok ? this.source.finding.found(parsed.query) : null;
+      this.found.set(query, bits);
+    }
+    return bits;
   }
 
   private bears(label: string): Test {
@@ -208,6 +223,11 @@ export class Views {
       return (id) => place[id] === wanted;
     }
     if (view.kind === 'damaged') return (id) => place[id] !== gone && damaged.has(id);
+    if (view.kind === 'found') {
+      const found = this.foundBy(view.query);
+      const within: Test = view.within ? this.holds(view.within) : (id) => place[id] !== gone;
+      return (id) => found?.has(id) === true && within(id);
+    }
     const bears = this.bears(view.label);
     return (id) => place[id] !== gone && bears(id);
   }

@@ -5,6 +5,7 @@ import { viewPath } from '../paths';
 import { clearTicks, tickAll, useDesk } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';
 import { count, messages, viewName } from '../ui/words';
+import { QueryLine } from './QueryLine';
 import type { DeskView } from './useDeskView';
 
 export const filterNames: Record<Filter, string> = {
@@ -76,6 +77,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
             {totals.unread > 0 && ` · ${count(totals.unread)} unread`}
           </p>
         )}
+        <QueryLine desk={desk} setup={setup} />
         <div className="ml-auto flex flex-wrap items-center gap-2">
           {setup.accounts.length > 1 && (
             <select

@@ -153,6 +153,7 @@ export function DeskPage() {
     v: () => go({ lanes: !where.lanes }),
     o: nextFilter,
     p: desk.applyAgain,
+    '/': () => document.querySelector<HTMLElement>('[data-key="query"]')?.focus(),
   };
   for (const act of actsIn(view)) keys[act.pressed] = () => press(act);
   keys.backspace = keys.delete;

