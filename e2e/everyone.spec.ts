@@ -88,6 +88,8 @@ for (const colorScheme of ['light', 'dark'] as const)
         ['/drafts', 'Drafts'],
         ['/label/alarm', 'Alarm'],
         ['/inbox?show=flagged', 'Inbox'],
+        ['/find/jackets%20unseen', 'Found everywhere'],
+        ['/find/nowhere/in/%2Finbox', 'Found in Inbox'],
       ]) {
         await page.goto(path);
         await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();

@@ -91,6 +91,19 @@ test('G7, common practice, no source: 186 matches over several screens archived 
   await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ total: 240 });
 });
 
+test('what was found stays in sight when it is read, until the query is applied again', async ({ page }) => {
+  await openWith(page, [{ id: 'a' }, { id: 'b' }, { id: 'c' }]);
+  await search(page, 'unseen message');
+  await expect(rows(page)).toHaveCount(3);
+  await rows(page).nth(1).click();
+  await expect.poll(() => counts(page, 'Inbox')).toEqual({ total: 3, unread: 2 });
+  await expect(rows(page)).toHaveCount(3);
+  await page.keyboard.press('p');
+  await expect(rows(page)).toHaveCount(2);
+  await page.reload();
+  await expect(rows(page)).toHaveCount(2);
+});
+
 test('what was archived is found by person, period and attachment, and narrowed by a filter', async ({ page }) => {
   await openDemo(page);
   await page.goto('/archive');

@@ -137,9 +137,17 @@ await dark.context().close();
 const narrow = await open({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 await openDemo(narrow);
 await shot(narrow, 'narrow');
-await (await findRow(narrow, 'jackets')).tap();
-await narrow.getByRole('article').waitFor();
-await shot(narrow, 'narrow-reading');
+
+// A query, and what it finds in all places.
+const finding = await open();
+await openDemo(finding);
+await finding.keyboard.press('/');
+await finding.keyboard.type('harbour berth unflagged since 2026-10-01');
+await finding.keyboard.press('Enter');
+await finding.getByRole('heading', { name: 'Found everywhere' }).waitFor();
+await rows(finding).first().click();
+await finding.getByRole('article').waitFor();
+await shot(finding, 'found');
 
 await browser.close();
 await app.close();

@@ -50,11 +50,15 @@ const withinSchema = z.discriminatedUnion('kind', [
 
 /** What a list of rows shows: a place, a label, what is damaged or found wherever it is; perhaps narrowed. */
 export const viewSchema = z.discriminatedUnion('kind', [
-  /** What a query finds in all places and folders, or within one or a label. A query that can’t be read finds nothing. */
+  /**
+   * What a query finds in all places and folders, or within one or a label. A query that can’t be read finds nothing.
+   * `applied` as for filters: what was found under that name stays found, also when it is read meanwhile.
+   */
   z.object({
     kind: z.literal('found'),
     query: z.string().max(longestQuery),
     within: withinSchema.nullable(),
+    applied: z.string().optional(),
     ...narrowing,
   }),
   z.object({ kind: z.literal('place'), place: placeSchema, ...narrowing }),

@@ -48,6 +48,15 @@ function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
   return order;
 }
 
+/** Keeps something under a name; of too many the oldest go. */
+function keepNewest<T>(map: Map<string, T>, key: string, value: T, most: number): void {
+  map.set(key, value);
+  for (const oldest of map.keys()) {
+    if (map.size <= most) break;
+    map.delete(oldest);
+  }
+}
+
 export class Views {
   /** All ids, newest first. */
   private order = new Int32Array(0);
@@ -56,6 +65,8 @@ export class Views {
   private readonly found = new Map<string, Bits | null>();
   /** What fitted when a filter was applied: it stays in sight until the filter is applied again. */
   private readonly applied = new Map<string, Uint8Array>();
+  /** The same of queries. */
+  private readonly appliedFound = new Map<string, Bits>();
 
   constructor(private readonly source: ViewSource) {}
 
@@ -144,11 +155,7 @@ export class Views {
     if (!stays) {
       stays = new Uint8Array(this.source.columns.count);
       for (const id of list) if (fits(id)) stays[id] = 1;
-      this.applied.set(key, stays);
-      for (const oldest of this.applied.keys()) {
-        if (this.applied.size <= mostApplied) break;
-        this.applied.delete(oldest);
-      }
+      keepNewest(this.applied, key, stays, mostApplied);
     }
     const kept = stays;
     return list.filter((id) => kept[id] === 1 || fits(id));
@@ -193,12 +200,18 @@ export class Views {
   }
 
   /** What a query finds; null where it can’t be read. Only after {@link ready}. */
-  private foundBy(query: string): Bits | null {
-    let bits = this.found.get(query);
+  private foundBy(query: string, applied?: string): Bits | null {
+    const key = JSON.stringify([query, applied]);
+    let bits = this.found.get(key);
     if (bits === undefined) {
       const parsed = parseQuery(query);
       bits = parsed.ok ? this.source.finding.found(parsed.query) : null;
-      this.found.set(query, bits);
+      if (bits && applied !== undefined) {
+        const first = this.appliedFound.get(key);
+        if (first) bits = bits.or(first.grown(bits.length));
+        else keepNewest(this.appliedFound, key, bits, mostApplied);
+      }
+      this.found.set(key, bits);
     }
     return bits;
   }
@@ -224,7 +237,7 @@ export class Views {
     }
     if (view.kind === 'damaged') return (id) => place[id] !== gone && damaged.has(id);
     if (view.kind === 'found') {
-      const found = this.foundBy(view.query);
+      const found = this.foundBy(view.query, view.applied);
       const within: Test = view.within ? this.holds(view.within) : (id) => place[id] !== gone;
       return (id) => found?.has(id) === true && within(id);
     }

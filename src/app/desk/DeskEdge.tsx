@@ -68,10 +68,10 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
       className={`flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}
       aria-label="Desk"
     >
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <h1 className="text-xl font-semibold">{viewName(where.view, setup)}</h1>
+      <div className="flex flex-wrap items-start gap-x-3 gap-y-1">
+        <h1 className="text-xl leading-8 font-semibold">{viewName(where.view, setup)}</h1>
         {totals && (
-          <p className="quiet" aria-live="polite">
+          <p className="quiet leading-8" aria-live="polite">
             {grouping.grouped && `${count(totals.rows)} conversation${totals.rows === 1 ? '' : 's'} · `}
             {messages(totals.messages)}
             {totals.unread > 0 && ` · ${count(totals.unread)} unread`}
@@ -79,24 +79,6 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
         )}
         <QueryLine desk={desk} setup={setup} />
         <div className="ml-auto flex flex-wrap items-center gap-2">
-          {setup.accounts.length > 1 && (
-            <select
-              className="select w-44 select-sm"
-              aria-label="Account"
-              value={where.account ?? ''}
-              onChange={(event) => go({ account: event.target.value || null, message: null })}
-            >
-              <option value="">All accounts</option>
-              {setup.accounts.map(({ id, name }) => {
-                const its = accounts.find((a) => a.account === id);
-                return (
-                  <option key={id} value={id}>
-                    {name} · {count(its?.unread ?? 0)} unread
-                  </option>
-                );
-              })}
-            </select>
-          )}
           <button
             className={`btn gap-1 font-normal btn-sm ${grouping.grouped ? 'btn-primary' : 'btn-outline border-base-300'}`}
             aria-pressed={grouping.grouped}
@@ -152,13 +134,33 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
             </button>
           ))}
         </div>
-        {where.show !== null && (
+        {(where.show !== null || where.view.kind === 'found') && (
           <button className="btn gap-1 btn-ghost btn-sm" onClick={applyAgain} title="What no longer fits leaves (P)">
             <RefreshCw size={14} aria-hidden /> Apply again
           </button>
         )}
-        <div className="ml-auto flex items-center gap-2 max-md:hidden">
-          <TickMenu desk={desk} />
+        <div className="ml-auto flex items-center gap-2">
+          {setup.accounts.length > 1 && (
+            <select
+              className="select w-44 select-sm"
+              aria-label="Account"
+              value={where.account ?? ''}
+              onChange={(event) => go({ account: event.target.value || null, message: null })}
+            >
+              <option value="">All accounts</option>
+              {setup.accounts.map(({ id, name }) => {
+                const its = accounts.find((a) => a.account === id);
+                return (
+                  <option key={id} value={id}>
+                    {name} · {count(its?.unread ?? 0)} unread
+                  </option>
+                );
+              })}
+            </select>
+          )}
+          <span className="max-md:hidden">
+            <TickMenu desk={desk} />
+          </span>
         </div>
       </div>
     </header>

@@ -51,6 +51,9 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
     }
     setTrouble(null);
     desk.go({ view: { kind: 'found', query, within }, message: null, show: null });
+    // The next keys are meant for what was found.
+    input.current?.blur();
+    document.querySelector<HTMLElement>('[role="grid"]')?.focus();
   };
   const leave = () => {
     setText('');
@@ -60,7 +63,7 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
   };
   const inside = view.kind === 'found' ? view.within : null;
   return (
-    <search className="min-w-48 flex-1 basis-56 lg:max-w-md">
+    <search className="min-w-48 flex-1 basis-56 lg:max-w-xl">
       <form
         className="flex flex-wrap items-center gap-1"
         onSubmit={(event) => {
@@ -73,7 +76,7 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
           <input
             ref={input}
             data-key="query"
-            className="font-mono text-sm"
+            className="min-w-0 font-mono text-sm !outline-none"
             aria-label="Query"
             aria-invalid={trouble !== null}
             aria-describedby={trouble ? id : undefined}

@@ -80,8 +80,10 @@ export function useDeskView(): DeskView {
   const key = wherePath({ ...where, message: null });
   const [round, setRound] = useState(0);
   const whole = useMemo<View>(() => {
-    const base = readWhere(path)?.view ?? inbox.view;
-    const filter = show ? { by: show satisfies Filter, applied: `${round} ${key} ${crypto.randomUUID()}` } : undefined;
+    const applied = `${round} ${key} ${crypto.randomUUID()}`;
+    const read = readWhere(path)?.view ?? inbox.view;
+    const base: View = read.kind === 'found' ? { ...read, applied } : read;
+    const filter = show ? { by: show satisfies Filter, applied } : undefined;
     return { ...base, ...(filter ? { filter } : {}), ...(account ? { account } : {}) };
   }, [path, show, account, round, key]);
   const lanes = useMemo(() => (wide ? shownLanes(saved ?? [], whole) : []), [wide, saved, whole]);

@@ -310,7 +310,13 @@ export class TextSegment {
 
   /** Whether words that fit stand one after another between two places. */
   private following(fits: readonly Uint8Array[], from: number, to: number): boolean {
-    for (let at = from; at < to; at += this.units[at] >= wide ? 2 : 1) if (this.follow(fits, at, to)) return true;
+    const { units } = this;
+    const [first, ...others] = fits;
+    for (let at = from; at < to;) {
+      let word = units[at++];
+      if (word >= wide) word = positionOf(word, units[at++]);
+      if (first[word] && this.follow(others, at, to)) return true;
+    }
     return false;
   }
 
