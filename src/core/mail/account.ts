@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { addressKey } from './address';
 import type { Envelope } from './envelope';
+import { remembering } from './remembering';
 
 /** One of the person's own addresses, or a shared one that they look after. */
 export const accountSchema = z.object({
@@ -13,13 +14,11 @@ export const accountSchema = z.object({
 });
 export type Account = z.infer<typeof accountSchema>;
 
-const mostKnown = 50_000;
-
 /** Tells by which account a message came or from which it was sent. */
 export class AccountIndex {
   private readonly index: Map<string, number>;
-  /** The positions of addresses as they were written: the same few thousand are asked for again and again. */
-  private readonly known = new Map<string, number>();
+  /** The position of an address as it was written; -1 where it is nobody's. */
+  private readonly position = remembering((address) => this.index.get(addressKey(address)) ?? -1);
 
   constructor(readonly accounts: readonly Account[]) {
     this.index = new Map(accounts.map((account, i) => [addressKey(account.address), i]));
@@ -28,16 +27,6 @@ export class AccountIndex {
   /** Whether an address is one of the person's own. */
   isOwn(address: string): boolean {
     return this.position(address) >= 0;
-  }
-
-  private position(address: string): number {
-    let at = this.known.get(address);
-    if (at === undefined) {
-      at = this.index.get(addressKey(address)) ?? -1;
-      if (this.known.size >= mostKnown) this.known.clear();
-      this.known.set(address, at);
-    }
-    return at;
   }
 
   /** The addresses, in the form in which they are compared. */

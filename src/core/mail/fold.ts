@@ -1,25 +1,18 @@
 // How searching compares texts: upper and lower case, accents, and the forms of one character are alike.
 
+import { remembering } from './remembering';
+
 const beyondAscii = /[^\0-\x7f]/;
-const folded = new Map<string, string>();
-/** Characters that are remembered: a mailbox has a few thousand. */
-const mostKept = 20_000;
 
 /**
  * A character without case, accents and form: apart by compatibility (NFKD, UAX #15), its marks left out, then without
  * case (the comparator i;unicode-casemap of RFC 5051 does the same but for the marks). What would fall apart into a blank
  * and a mark, as “´” does, stays: a word must not become two.
  */
-function foldCharacter(character: string): string {
-  let out = folded.get(character);
-  if (out === undefined) {
-    const apart = character.normalize('NFKD').replace(/\p{M}+/gu, '');
-    out = /\s/.test(apart) && !/\s/.test(character) ? character : apart.toUpperCase().toLowerCase();
-    if (folded.size >= mostKept) folded.clear();
-    folded.set(character, out);
-  }
-  return out;
-}
+const foldCharacter = remembering((character: string): string => {
+  const apart = character.normalize('NFKD').replace(/\p{M}+/gu, '');
+  return /\s/.test(apart) && !/\s/.test(character) ? character : apart.toUpperCase().toLowerCase();
+});
 
 /** A text as it is looked for and looked into: `foldSearch('Höchst, ÉCLAIR')` is `'hochst, eclair'`. */
 export function foldSearch(text: string): string {

@@ -1,5 +1,6 @@
 // The normal form of addresses and domains: two that reach the same mailbox are written alike.
 import { domainOf, parseAddresses } from '../mail/address';
+import { remembering } from '../mail/remembering';
 
 const beyondAscii = /[^\0-\x7f]/;
 
@@ -22,13 +23,13 @@ export function normalDomain(domain: string): string {
  * 4.1.2), without comments (RFC 5322, section 3.2.2), in lower case (common practice, no source), the domain as
  * {@link normalDomain} gives it.
  */
-export function normalAddress(address: string): string {
+export const normalAddress = remembering((address: string): string => {
   const plain = /["(\s<]/.test(address) ? (parseAddresses(address, 1)[0]?.address ?? address) : address;
   const at = plain.lastIndexOf('@');
   return at < 0
     ? plain.trim().toLowerCase()
     : `${plain.slice(0, at).trim().toLowerCase()}@${normalDomain(domainOf(plain))}`;
-}
+});
 
 /** The address without what stands behind a “+” in it (RFC 5233, subaddress), or null where there is none. */
 export function withoutSubaddress(address: string): string | null {
