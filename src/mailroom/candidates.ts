@@ -85,6 +85,8 @@ export function* candidates(mailbox: Mailbox, now = mailbox.now()): Generator<Ca
 export class Asked {
   private readonly line: Line;
   private readonly count: number;
+  /** The messages that are here. */
+  private readonly present: Bits;
   private readonly conditions = new Map<string, Bits>();
   private readonly rules = new Map<Rule, Bits>();
 
@@ -95,6 +97,8 @@ export class Asked {
   ) {
     this.line = new Line(setup);
     this.count = mailbox.columns.count;
+    this.present = new Bits(this.count);
+    for (let id = 0; id < this.count; id++) if (mailbox.columns.place[id] !== gone) this.present.set(id);
   }
 
   /** Which messages a condition holds for, also those that are gone. */
@@ -107,12 +111,7 @@ export class Asked {
   };
 
   /** How many of the messages that are here are among some. */
-  readonly here = (bits: Bits): number => {
-    const { place } = this.mailbox.columns;
-    let n = 0;
-    for (let id = 0; id < this.count; id++) if (place[id] !== gone && bits.has(id)) n++;
-    return n;
-  };
+  readonly here = (bits: Bits): number => bits.and(this.present).count;
 
   /** Rules as what they were found to match. */
   matcher(rules: readonly Rule[]): TableMatcher {

@@ -1,6 +1,7 @@
 // Which messages the deep conditions of rules hold for: those on the text and on any header field. A condition is asked
 // of all messages once, of the text index first; after that it is a bit for each.
 import { messageOf } from '../core/mail/mbox';
+import { keepNewest } from '../core/mail/remembering';
 import { Bits } from '../core/rules/bits';
 import { blanksAsOne, DeepTexts, headerTest } from '../core/rules/deep';
 import { spellings } from '../core/rules/fold';
@@ -78,13 +79,8 @@ export class DeepAnswers {
       const key = JSON.stringify(condition);
       const kept = this.kept.get(key) ?? { condition, upTo: 0, bits: new Bits(0) };
       // Asked now, it is the last to be forgotten.
-      this.kept.delete(key);
-      this.kept.set(key, kept);
+      keepNewest(this.kept, key, kept, Math.max(mostKept, conditions.length));
       if (kept.upTo < count && !open.includes(kept)) open.push(kept);
-    }
-    for (const [key] of this.kept) {
-      if (this.kept.size <= Math.max(mostKept, conditions.length)) break;
-      this.kept.delete(key);
     }
     return open;
   }

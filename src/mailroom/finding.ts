@@ -2,13 +2,13 @@
 import { messageOf } from '../core/mail/mbox';
 import { Bits } from '../core/rules/bits';
 import { DeepTexts } from '../core/rules/deep';
-import { find, findText, leavesOf, type Leaf, type TextLeaf } from '../core/search/find';
+import { keepNewest } from '../core/mail/remembering';
+import { find, findText, holdsOn, leavesOf, type Leaf, type TextLeaf } from '../core/search/find';
 import { foldSearch } from '../core/mail/fold';
 import type { Query } from '../core/search/query';
 import { bit } from './columns';
 import type { Mailbox } from './mailbox';
 
-const day = 86_400_000;
 /** Keys that are remembered; the ones asked longest ago go first. */
 const mostKept = 200;
 /** Messages read before whoever else waits for the worker gets a turn. */
@@ -51,22 +51,14 @@ export class Finding {
     this.kept.clear();
   }
 
-  private keep(leaf: TextLeaf, bits: Bits): Bits {
-    const key = JSON.stringify(leaf);
-    this.kept.delete(key);
-    this.kept.set(key, bits);
-    for (const [oldest] of this.kept) {
-      if (this.kept.size <= mostKept) break;
-      this.kept.delete(oldest);
-    }
-    return bits;
-  }
-
   private askText(leaf: TextLeaf, toRead?: (id: number) => void): Bits {
     const { mailbox } = this;
-    const kept = this.kept.get(JSON.stringify(leaf));
-    if (kept?.length === mailbox.columns.count) return kept;
-    return this.keep(leaf, findText(leaf, mailbox.envelopeTable(), mailbox.text.texts, toRead));
+    const key = JSON.stringify(leaf);
+    let bits = this.kept.get(key);
+    if (bits?.length !== mailbox.columns.count)
+      bits = findText(leaf, mailbox.envelopeTable(), mailbox.text.texts, toRead);
+    keepNewest(this.kept, key, bits, mostKept);
+    return bits;
   }
 
   /** Reads the messages in which only they themselves tell what a header field says. */
@@ -121,20 +113,13 @@ export class Finding {
         return (id) => bears[columns.labels[id]];
       }
       case 'before':
-        return (id) => columns.date[id] < leaf.day;
       case 'on':
-        return (id) => columns.date[id] >= leaf.day && columns.date[id] < leaf.day + day;
       case 'since':
-        return (id) => columns.date[id] >= leaf.day;
+        return (id) => holdsOn(leaf, columns.date[id]);
       case 'sentbefore':
-        return (id) => (envelopes.get(id).date ?? NaN) < leaf.day;
       case 'senton':
-        return (id) => {
-          const date = envelopes.get(id).date ?? NaN;
-          return date >= leaf.day && date < leaf.day + day;
-        };
       case 'sentsince':
-        return (id) => (envelopes.get(id).date ?? NaN) >= leaf.day;
+        return (id) => holdsOn(leaf, envelopes.get(id).date);
       case 'larger':
         return (id) => envelopes.get(id).size > leaf.bytes;
       case 'smaller':

@@ -1,73 +1,17 @@
 // The junk filter in the mailroom: marks teach it, undo makes it forget, and nothing of it is lost.
-import { emptySetup } from '../core/line/setup';
 import type { JunkSettings } from '../core/junk/settings';
-import { addMessages, type Incoming } from './incoming';
 import { act, changeSetup, deletedOn, mostMarked, tidy } from './commands';
 import { dryRun } from './dryRuns';
 import { checkEntry, registerUse } from './registerQueries';
 import { judgement, filterReport, newJunk, secondLook } from './junkQueries';
-import type { Mailbox } from './mailbox';
-import { rescue } from './rescue';
 import { exportSetup, importSetup } from './setupFile';
 import { memoryStore } from './storage';
 import { mailOf, openMailbox, testTime } from './testing';
 import { undo } from './undo';
 import { whereWent } from './whereWent';
+import { command, arrive, bad, begun, filter, good, junk, mail, markAll, next, placeOf } from './junkTesting';
 
 const day = 86_400_000;
-const wanted = [
-  'The gangway rota for Friday',
-  'Minutes of the harbour meeting',
-  'Berth plan and tide table',
-  'Crew swap on the evening boat',
-  'Engine oil order confirmed',
-  'Wind forecast for the crossing',
-];
-const junk = [
-  'Guaranteed prize money today',
-  'Claim your prize before midnight',
-  'Cheap pills without questions',
-  'Your prize of one million',
-  'Pills and money guaranteed',
-  'Win a million prize money',
-];
-
-const mail = (subject: string, from: string, n: number, place: Incoming['place'] = null): Incoming => ({
-  ...mailOf(
-    { From: from, To: 'desk@ferry.example', Subject: subject, 'Message-ID': `<${n}-${from}>` },
-    `${subject}.\n${subject} again, says number ${n}.`,
-  ),
-  place,
-});
-
-let command = 0;
-const next = () => `command ${command++}`;
-
-async function filter(mailbox: Mailbox, part: Partial<JunkSettings>, runHere = false) {
-  const item = { ...emptySetup.junk, shipped: false, ...part };
-  return changeSetup(mailbox, next(), [{ list: 'junk', id: 'junk', item }], 'Drew the line', runHere);
-}
-
-/** A mailbox with six wanted and six junk messages in the Inbox, none of them marked. */
-async function begun(records = new Map<string, unknown>()): Promise<Mailbox> {
-  const mailbox = await openMailbox(memoryStore(records));
-  const list = [
-    ...wanted.map((s, i) => mail(s, `a${i}@harbour.example`, i)),
-    ...junk.map((s, i) => mail(s, `b${i}@junk.test`, i)),
-  ];
-  await mailbox.exclusive(() => addMessages(mailbox, list, { command: next(), by: 'post office', says: 'arrived' }));
-  return mailbox;
-}
-
-const good = [0, 1, 2, 3, 4, 5];
-const bad = [6, 7, 8, 9, 10, 11];
-const markAll = async (mailbox: Mailbox) => {
-  await act(mailbox, next(), { ids: bad }, { do: 'move', place: 'junk' });
-  await act(mailbox, next(), { ids: good }, { do: 'mark', junk: false });
-};
-const placeOf = ({ columns, tables }: Mailbox, id: number) => tables.place(columns.place[id]);
-const arrive = (mailbox: Mailbox, ...list: Incoming[]) =>
-  mailbox.exclusive(() => addMessages(mailbox, list, { command: next(), by: 'post office', says: 'arrived' }));
 
 test('what is moved to Junk by hand is learned, and judges what arrives', async () => {
   const mailbox = await begun();
@@ -209,57 +153,6 @@ test('the second look begins nearest to the line, and leaves out what was marked
   await act(mailbox, next(), { ids: [ids[0]] }, { do: 'mark', junk: true });
   expect((await secondLook(mailbox, 50)).total).toBe(6);
   mailbox.close();
-});
-
-describe('rescue', () => {
-  const blocked = {
-    id: 'e',
-    kind: 'domain' as const,
-    value: 'harbour.example',
-    standing: 'blocked' as const,
-    since: 0,
-    why: '',
-  };
-  async function withWantedInJunk() {
-    const mailbox = await begun();
-    await changeSetup(mailbox, next(), [{ list: 'register', id: 'e', item: blocked }], 'Blocked', true);
-    expect(good.every((id) => placeOf(mailbox, id) === 'junk')).toBe(true);
-    return mailbox;
-  }
-
-  test.each([
-    ['only this', 'this', ['inbox', 'junk', 'junk'], []],
-    ['the sender', 'sender', ['inbox', 'junk', 'junk'], ['address a0@harbour.example']],
-    ['the domain', 'domain', ['inbox', 'inbox', 'inbox'], ['domain harbour.example']],
-  ] as const)('%s', async (_what, fromNowOn, places, entries) => {
-    const mailbox = await withWantedInJunk();
-    const result = await rescue(mailbox, next(), { ids: [0] }, fromNowOn, fromNowOn === 'sender');
-    expect(result.ok).toBe(true);
-    expect([0, 1, 2].map((id) => placeOf(mailbox, id))).toEqual(places);
-    expect(
-      mailbox.setup.register.filter(({ standing }) => standing === 'safe').map(({ kind, value }) => `${kind} ${value}`),
-    ).toEqual(entries);
-    expect(mailbox.setup.contacts.map(({ address }) => address)).toEqual(
-      fromNowOn === 'sender' ? ['a0@harbour.example'] : [],
-    );
-    expect((await judgement(mailbox, 0))?.marked).toBe('good');
-    await undo(mailbox, next(), mailbox.seq);
-    expect([0, 1, 2].map((id) => placeOf(mailbox, id))).toEqual(['junk', 'junk', 'junk']);
-    expect(mailbox.setup.register).toEqual([blocked]);
-    mailbox.close();
-  });
-
-  test('the mailing list, from two senders', async () => {
-    const mailbox = await begun();
-    const list = { 'List-Id': '<crew.ferry.example>', To: 'crew@ferry.example', Subject: 'Rota' };
-    const ids = await arrive(mailbox, {
-      ...mailOf({ ...list, From: 'x@junk.test', 'Message-ID': '<l1@x>' }),
-      place: 'junk',
-    });
-    await rescue(mailbox, next(), { ids }, 'list', false);
-    expect(mailbox.setup.register).toMatchObject([{ kind: 'list', value: 'crew.ferry.example', standing: 'safe' }]);
-    mailbox.close();
-  });
 });
 
 test('junk is deleted for good after its days, with the date on its row and a line in the Logbook', async () => {

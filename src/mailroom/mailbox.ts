@@ -10,7 +10,7 @@ import type { KeptEnvelope } from './reading';
 import { StateColumns } from './columns';
 import { DeepAnswers, deepConditionsOf } from './deepAnswers';
 import { Derived } from './derived';
-import { headOf, type JournalHead } from './journalHead';
+import { headOf, readHeads, type JournalHead } from './journalHead';
 import { EnvelopeStore } from './envelopeStore';
 import { Finding } from './finding';
 import { JunkRoom } from './junkRoom';
@@ -29,7 +29,7 @@ import {
   type JournalRecord,
 } from './records';
 import type { SetupEdit } from './api';
-import { editSetup, itemNow } from './setupEdits';
+import { editSetup, withInverses } from './setupEdits';
 import { storageTrouble, type RecordStore } from './storage';
 import { Storing, type Records } from './storing';
 import { Tables } from './tables';
@@ -210,16 +210,9 @@ export class Mailbox {
 
   /** Reads the Logbook's entries, which the first rows don't need. */
   private async loadHeads(replayedFrom: number): Promise<void> {
-    const heads: JournalHead[] = [];
-    for (let at = 1; at <= replayedFrom; at += 64) {
-      const seqs = Array.from({ length: Math.min(64, replayedFrom - at + 1) }, (_, i) => at + i);
-      const records = await Promise.all(seqs.map((seq) => this.store.get(keyOf.journal(seq))));
-      for (const [i, record] of records.entries()) {
-        const parsed = journalSchema.safeParse(record);
-        if (parsed.success) heads.push(headOf(parsed.data));
-        else if (record !== null) this.setAside(keyOf.journal(seqs[i]), parsed.error.issues[0].message, record);
-      }
-    }
+    const heads = await readHeads(this.store, replayedFrom, (key, reason, record) =>
+      this.setAside(key, reason, record),
+    );
     this.heads.unshift(...heads);
     for (const head of heads) this.commands.add(head.command);
     this.bump();
@@ -336,7 +329,7 @@ export class Mailbox {
       final: commit.final ?? false,
       add: commit.add ?? null,
       change: ids && after ? { ids: Int32Array.from(ids), before, after } : null,
-      setup: commit.setup ? this.withInverses(commit.setup) : null,
+      setup: commit.setup ? withInverses(this.setup, commit.setup) : null,
       intern,
       cursor: commit.cursor ?? null,
       postOn: commit.postOn ?? null,
@@ -372,18 +365,6 @@ export class Mailbox {
     this.finding.forget();
     this.people.changed();
     await this.rebuildDerived();
-  }
-
-  /** Each edit with what takes it back, as the setup stands when its turn comes: undone from the last to the first. */
-  private withInverses(edits: readonly SetupEdit[]): NonNullable<JournalRecord['setup']> {
-    let { setup } = this;
-    return edits.map((edit) => {
-      const now = itemNow(setup, edit);
-      const place = now && edit.list !== 'junk' ? { at: now.at } : {};
-      const before = { list: edit.list, id: edit.id, item: now?.item ?? null, ...place } as SetupEdit;
-      setup = editSetup(setup, edit);
-      return { before, after: edit };
-    });
   }
 
   /** Writes nothing any more: its store was cleared, or belongs to another now. */

@@ -1,6 +1,7 @@
 // Changing the setup by single items, so that each change can be journalled and undone by itself.
 import type { Setup } from '../core/line/setup';
 import type { SetupEdit } from './api';
+import type { JournalRecord } from './records';
 
 /** What an edit is about, as the setup has it now, and its position; null where it is not there. */
 export function itemNow(
@@ -27,4 +28,16 @@ export function editSetup(setup: Setup, edit: SetupEdit): Setup {
     rest.splice(Math.max(0, Math.min(at, rest.length)), 0, edit.item);
   }
   return { ...setup, [edit.list]: rest };
+}
+
+/** Each edit with what takes it back, as the setup stands when its turn comes: undone from the last to the first. */
+export function withInverses(setup: Setup, edits: readonly SetupEdit[]): NonNullable<JournalRecord['setup']> {
+  let then = setup;
+  return edits.map((edit) => {
+    const now = itemNow(then, edit);
+    const place = now && edit.list !== 'junk' ? { at: now.at } : {};
+    const before = { list: edit.list, id: edit.id, item: now?.item ?? null, ...place } as SetupEdit;
+    then = editSetup(then, edit);
+    return { before, after: edit };
+  });
 }

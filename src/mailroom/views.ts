@@ -1,4 +1,5 @@
 // Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
+import { keepNewest } from '../core/mail/remembering';
 import { parseQuery } from '../core/search/query';
 import type { Bits } from '../core/rules/bits';
 import type { LaneWhat } from '../core/search/lane';
@@ -46,15 +47,6 @@ function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
     order[at] = id;
   }
   return order;
-}
-
-/** Keeps something under a name; of too many the oldest go. */
-function keepNewest<T>(map: Map<string, T>, key: string, value: T, most: number): void {
-  map.set(key, value);
-  for (const oldest of map.keys()) {
-    if (map.size <= most) break;
-    map.delete(oldest);
-  }
 }
 
 export class Views {

@@ -1,5 +1,5 @@
 import { Search, X } from 'lucide-react';
-import { useEffect, useId, useRef, useState } from 'react';
+import { useId, useRef, useState } from 'react';
 import type { Setup } from '../../core/line/setup';
 import { parseQuery } from '../../core/search/query';
 import type { View } from '../../mailroom/api';
@@ -34,19 +34,17 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
     setTrouble(null);
     if (there) setBefore(there);
   }
-  useEffect(() => {
-    if (trouble) input.current?.setSelectionRange(trouble.at, text.length);
-    // Only when it is told, not while it is being mended.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [trouble]);
 
   const search = (within: Within) => {
     const query = text.trim();
     if (query === '') return leave();
     const parsed = parseQuery(text);
     if (!parsed.ok) {
-      setTrouble({ error: parsed.error, at: Math.min(parsed.at, text.length) });
+      const at = Math.min(parsed.at, text.length);
+      setTrouble({ error: parsed.error, at });
+      // What is typed next goes over what is wrong.
       input.current?.focus();
+      input.current?.setSelectionRange(at, text.length);
       return;
     }
     setTrouble(null);

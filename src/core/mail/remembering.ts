@@ -1,4 +1,4 @@
-// Functions of a text that are asked about the same few thousand texts again and again.
+// What is kept of answers, so that what is asked again and again is worked out once.
 
 /** Does the work once for each text, and remembers what it gave; all is forgotten once there are too many. */
 export function remembering<T>(work: (text: string) => T, most = 20_000): (text: string) => T {
@@ -12,4 +12,14 @@ export function remembering<T>(work: (text: string) => T, most = 20_000): (text:
     }
     return its;
   };
+}
+
+/** Keeps something under a key, as the newest; of more than `most` the oldest go. */
+export function keepNewest<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
+  kept.delete(key);
+  kept.set(key, value);
+  for (const oldest of kept.keys()) {
+    if (kept.size <= most) break;
+    kept.delete(oldest);
+  }
 }

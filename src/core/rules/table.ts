@@ -3,6 +3,7 @@
 import type { Envelope } from '../mail/envelope';
 import { Bits } from './bits';
 import { foldSearch } from '../mail/fold';
+import { keepNewest } from '../mail/remembering';
 import { blanksAsOne } from './deep';
 import { foldAscii } from './fold';
 import { conditionTest, sources, type Matcher, type RuleMessage, type Source } from './match';
@@ -123,12 +124,7 @@ export class MessageTable {
           if (test.holds(this.envelopeOf(message))) bits.set(message);
     }
     // Asked now, it is the last to be forgotten.
-    this.kept.delete(key);
-    this.kept.set(key, bits);
-    for (const [oldest] of this.kept) {
-      if (this.kept.size <= mostKept) break;
-      this.kept.delete(oldest);
-    }
+    keepNewest(this.kept, key, bits, mostKept);
     return bits;
   }
 }

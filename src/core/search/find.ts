@@ -28,6 +28,15 @@ export function leavesOf(query: Query): Leaf[] {
   return query.key === 'not' ? leavesOf(query.of) : query.of.flatMap(leavesOf);
 }
 
+const dayLong = 86_400_000;
+
+/** Whether a date is what a key on days asks for; no date never is. */
+export function holdsOn({ key, day }: Extract<Leaf, { day: number }>, date: number | null): boolean {
+  if (date === null) return false;
+  if (key.endsWith('before')) return date < day;
+  return date >= day && (key.endsWith('since') || date < day + dayLong);
+}
+
 /** The texts of messages, as the text index has them. Texts are given as foldSearch folds them. */
 export interface SearchedTexts {
   /** Tells of each message that has a text in its body, each run of blanks one space. */

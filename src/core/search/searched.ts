@@ -5,12 +5,10 @@ import { parseStructure } from '../mail/structure';
 import { Bits } from '../rules/bits';
 import { DeepTexts } from '../rules/deep';
 import { MessageTable } from '../rules/table';
-import { find, findText, type Leaf } from './find';
+import { find, findText, holdsOn, type Leaf } from './find';
 import type { Query } from './query';
 import { TextSegments } from './segments';
 import { TextBatchWriter } from './textBatch';
-
-const day = 86_400_000;
 
 /** Raw messages, numbered from 0. */
 export class SearchedMessages {
@@ -69,16 +67,5 @@ function holds(leaf: Exclude<Leaf, { text: string }>, { date, size }: Envelope):
     case 'smaller':
       return size < leaf.bytes;
   }
-  if (date === null) return false;
-  switch (leaf.key) {
-    case 'before':
-    case 'sentbefore':
-      return date < leaf.day;
-    case 'on':
-    case 'senton':
-      return date >= leaf.day && date < leaf.day + day;
-    case 'since':
-    case 'sentsince':
-      return date >= leaf.day;
-  }
+  return holdsOn(leaf, date);
 }
