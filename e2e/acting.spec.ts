@@ -92,8 +92,9 @@ test('B7: swipes at 390x844, picked by the person; a short one does nothing', as
 
 /** The mouse takes a row somewhere, as a hand does: not in one jump. */
 async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
+  // It waits until nothing moves any more: rows may just have come.
+  await from.hover({ position: { x: 120, y: 30 } });
   const [a, b] = [await from.boundingBox(), await to.boundingBox()];
-  await page.mouse.move((a?.x ?? 0) + 120, (a?.y ?? 0) + 30);
   await page.mouse.down();
   await page.mouse.move((a?.x ?? 0) + 100, (a?.y ?? 0) + 34, { steps: 3 });
   await page.mouse.move((b?.x ?? 0) + 40, (b?.y ?? 0) + 12, { steps: 8 });
