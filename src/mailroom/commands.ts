@@ -2,7 +2,8 @@
 import { binKeeps, placeName, type Place } from '../core/mail/place';
 import { checkSetup, type Setup } from '../core/line/setup';
 import type { DryRunChange } from '../core/line/dryRun';
-import type { Act, Receipt, Selection, SetupEdit } from './api';
+import type { Receipt, SetupEdit } from './api';
+import type { Act, Selection } from './viewsApi';
 import { changesBetween } from './candidates';
 import { bit } from './columns';
 import { thinning } from './conversations';

@@ -1,6 +1,7 @@
 // Conversations in the mailroom: threading as mail arrives, grouping, silence, thinning, and the filters that keep what
 // was read in sight.
-import type { Grouping, SetupEdit, View } from './api';
+import type { SetupEdit } from './api';
+import type { Grouping, View } from './viewsApi';
 import { act, changeSetup, thinOut } from './commands';
 import { openConversation, thinning } from './conversations';
 import { addMessages, type Incoming } from './incoming';

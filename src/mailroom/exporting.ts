@@ -2,7 +2,7 @@
 import { downloadZip } from 'client-zip';
 import { toEml, toMbox } from '../core/mail/mbox';
 import { placeName } from '../core/mail/place';
-import type { Selection } from './api';
+import type { Selection } from './viewsApi';
 import type { ExportResult } from './inOutApi';
 import { selected } from './commands';
 import type { Mailbox } from './mailbox';

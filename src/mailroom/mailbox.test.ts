@@ -7,7 +7,7 @@ import { rows } from './rows';
 import { keyOf, NewerStorage } from './records';
 import { memoryStore, type RecordStore } from './storage';
 import { fill, incoming, openMailbox, stateOf, testTime, single } from './testing';
-import type { View } from './api';
+import type { View } from './viewsApi';
 
 const inbox: View = { kind: 'place', place: 'inbox' };
 const archive: View = { kind: 'place', place: 'archive' };

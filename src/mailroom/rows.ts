@@ -1,5 +1,6 @@
 // Rows: messages and conversations as a list shows them, in windows.
-import type { Grouping, Row, RowWindow, View } from './api';
+import type { Row, RowWindow } from './api';
+import type { Grouping, View } from './viewsApi';
 import { bit } from './columns';
 import { deletedOn } from './commands';
 import { rowConversation } from './conversations';

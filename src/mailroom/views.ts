@@ -4,7 +4,7 @@ import { parseQuery } from '../core/search/query';
 import type { Bits } from '../core/rules/bits';
 import type { LaneWhat } from '../core/search/lane';
 import type { Setup } from '../core/line/setup';
-import type { Filter, Lane, View } from './api';
+import type { Filter, Lane, View } from './viewsApi';
 import { bit, type StateColumns } from './columns';
 import type { Derived } from './derived';
 import type { Finding } from './finding';

@@ -1,6 +1,6 @@
 import { Columns3, Layers, RefreshCw, Rows3 } from 'lucide-react';
 import type { Overview } from '../../mailroom/api';
-import { filters, type Filter } from '../../mailroom/api';
+import { filters, type Filter } from '../../mailroom/viewsApi';
 import { viewPath } from '../paths';
 import { clearTicks, tickAll, useDesk } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { Act, Row, Selection } from '../../mailroom/api';
+import type { Row } from '../../mailroom/api';
+import type { Act, Selection } from '../../mailroom/viewsApi';
 import { mailroom } from '../../mailroom/client';
 import {
   attendActs,

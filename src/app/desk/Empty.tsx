@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { parseQuery } from '../../core/search/query';
-import type { Overview, View } from '../../mailroom/api';
+import type { Overview } from '../../mailroom/api';
+import type { View } from '../../mailroom/viewsApi';
 import { viewPath } from '../paths';
 
 const words: Record<string, [title: string, text: string]> = {

@@ -1,7 +1,7 @@
 import { inTree } from '../../core/mail/nesting';
 import { inks, type Label } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Selection } from '../../mailroom/api';
+import type { Selection } from '../../mailroom/viewsApi';
 import { commandId, runAct } from '../state/desk';
 import { InkTag } from '../ui/InkTag';
 import { labelName } from '../ui/words';

@@ -2,7 +2,7 @@ import { Archive, MailOpen, Settings2, Trash2 } from 'lucide-react';
 import { useEffect, useRef, type Ref } from 'react';
 import { Link } from 'react-router';
 import type { Setup } from '../../core/line/setup';
-import type { Act } from '../../mailroom/api';
+import type { Act } from '../../mailroom/viewsApi';
 import { viewPath } from '../paths';
 import { act, goToLane, useDesk } from '../state/desk';
 import { count } from '../ui/words';

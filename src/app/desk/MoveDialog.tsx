@@ -1,6 +1,6 @@
 import { placeName, type Place } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Selection } from '../../mailroom/api';
+import type { Selection } from '../../mailroom/viewsApi';
 import { commandId, runAct } from '../state/desk';
 import { movablePlaces, placePath } from '../ui/words';
 import { PickDialog } from './PickDialog';

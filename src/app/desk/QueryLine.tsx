@@ -2,7 +2,7 @@ import { Search, X } from 'lucide-react';
 import { useId, useRef, useState } from 'react';
 import type { Setup } from '../../core/line/setup';
 import { parseQuery } from '../../core/search/query';
-import type { View } from '../../mailroom/api';
+import type { View } from '../../mailroom/viewsApi';
 import { viewName } from '../ui/words';
 import type { DeskView } from './useDeskView';
 

@@ -1,7 +1,8 @@
 import { BellOff, Flag, FlagOff, MessagesSquare, Paperclip, TriangleAlert } from 'lucide-react';
 import { Fragment, memo, useState, type MouseEvent } from 'react';
 import type { Setup } from '../../core/line/setup';
-import type { Row, View } from '../../mailroom/api';
+import type { Row } from '../../mailroom/api';
+import type { View } from '../../mailroom/viewsApi';
 import { placeName } from '../../core/mail/place';
 import { act } from '../state/desk';
 import { usePreferences } from '../state/preferences';

@@ -12,7 +12,8 @@ import {
   type Ref,
 } from 'react';
 import type { Setup } from '../../core/line/setup';
-import type { Grouping, Row, View } from '../../mailroom/api';
+import type { Row } from '../../mailroom/api';
+import type { Grouping, View } from '../../mailroom/viewsApi';
 import { clearTicks, tick, tickMany, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './acts';

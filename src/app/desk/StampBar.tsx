@@ -1,5 +1,5 @@
 import { CalendarClock, FolderInput, Tags, Undo2, X, type LucideIcon } from 'lucide-react';
-import type { View } from '../../mailroom/api';
+import type { View } from '../../mailroom/viewsApi';
 import { undoEntry, useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { count, messages } from '../ui/words';

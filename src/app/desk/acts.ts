@@ -11,7 +11,7 @@ import {
   Trash2,
   type LucideIcon,
 } from 'lucide-react';
-import type { Act, Selection, View } from '../../mailroom/api';
+import type { Act, Selection, View } from '../../mailroom/viewsApi';
 
 /** An act as the stamp bar offers it: its word, its key, and what it does. */
 export interface DeskAct {

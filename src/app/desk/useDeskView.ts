@@ -2,7 +2,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { lanesOf, type Lane as SavedLane } from '../../core/search/lane';
-import type { Filter, Grouping, Lane, Row, View } from '../../mailroom/api';
+import type { Row } from '../../mailroom/api';
+import type { Filter, Grouping, Lane, View } from '../../mailroom/viewsApi';
 import { mailroom } from '../../mailroom/client';
 import { readWhere, viewPath, wherePath, type Where } from '../paths';
 import { clearTicks, useDesk } from '../state/desk';

@@ -1,6 +1,7 @@
 // Rows of a view, fetched in pages as they come into sight; the page never holds the mailbox.
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Grouping, Row, View } from '../../mailroom/api';
+import type { Row } from '../../mailroom/api';
+import type { Grouping, View } from '../../mailroom/viewsApi';
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/mailbox';
 import { pageSize, rowsKey, takeFirstRows } from './firstRows';

@@ -1,6 +1,6 @@
 // Swiping a row to the left or right on a touch screen does an act that the person chose.
 import { useRef, useState, type CSSProperties, type PointerEvent } from 'react';
-import type { View } from '../../mailroom/api';
+import type { View } from '../../mailroom/viewsApi';
 import { act } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { actOf, type DeskAct, type Target } from './acts';

@@ -12,7 +12,7 @@ import { Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { KeySheet } from '../keys/KeySheet';
-import type { Act } from '../../mailroom/api';
+import type { Act } from '../../mailroom/viewsApi';
 import type { Target } from '../desk/acts';
 import { act, undoEntry } from '../state/desk';
 import { useMailbox } from '../state/mailbox';

@@ -1,7 +1,7 @@
 import { FolderInput, HardDriveDownload } from 'lucide-react';
 import { useRef, useState, type DragEvent } from 'react';
 import { placeName, type Place } from '../../core/mail/place';
-import type { Selection, View } from '../../mailroom/api';
+import type { Selection, View } from '../../mailroom/viewsApi';
 import { mailroom } from '../../mailroom/client';
 import { say, useDesk } from '../state/desk';
 import { refresh, useMailbox } from '../state/mailbox';

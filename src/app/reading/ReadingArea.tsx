@@ -1,7 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { Row, Selection, View } from '../../mailroom/api';
+import type { Row } from '../../mailroom/api';
+import type { Selection, View } from '../../mailroom/viewsApi';
 import { mailroom } from '../../mailroom/client';
 import { wherePath, type Where } from '../paths';
 import { useDesk } from '../state/desk';

@@ -1,6 +1,7 @@
 // What the person is doing at the desk: what is ticked, what was just done.
 import { create } from 'zustand';
-import type { Act, Outcome, Selection, View } from '../../mailroom/api';
+import type { Outcome } from '../../mailroom/api';
+import type { Act, Selection, View } from '../../mailroom/viewsApi';
 import type { Habit } from '../../mailroom/rulesApi';
 import { mailroom } from '../../mailroom/client';
 import { prefer, usePreferences } from './preferences';

@@ -3,7 +3,8 @@ import type { Place } from '../../core/mail/place';
 import { inTree, pathOf } from '../../core/mail/nesting';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { ConversationCounts, View } from '../../mailroom/api';
+import type { ConversationCounts } from '../../mailroom/api';
+import type { View } from '../../mailroom/viewsApi';
 
 /** A number with its thousands parted: `12,345`. Written by hand, since Intl takes longer than the first rows may. */
 export const count = (n: number): string => String(n).replace(/\B(?=(\d{3})+$)/g, ',');
