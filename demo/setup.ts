@@ -28,6 +28,8 @@ export function demoSetup(now: number): Setup {
       { id: 'desk', name: desk.name, address: desk.address },
     ],
     lanes: [],
+    searches: [],
+    left: [],
     told: [],
     contacts: [{ id: 'marwick', name: 'Elspeth Marwick', address: 'e.marwick@stonness-harbour.example' }],
     junk: {

@@ -2,7 +2,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { counts, openDemo, openRow, openWith, rows } from './desk';
 
-const line = (page: Page) => page.getByRole('textbox', { name: 'Query' });
+const line = (page: Page) => page.getByRole('combobox', { name: 'Query' });
 
 async function search(page: Page, query: string): Promise<void> {
   await page.keyboard.press('/');

@@ -77,6 +77,11 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     const { copy } = request.query as { copy?: string };
     return post.submit(new Uint8Array(request.body), copy !== 'no');
   });
+  app.post('/api/post/leave', async (request, reply) => {
+    const asked = z.object({ url: z.string().max(2_000) }).safeParse(request.body);
+    if (!asked.success) return reply.code(400).send({ message: 'Say by which address the list is left.' });
+    return post.leave(asked.data.url);
+  });
   app.get('/api/demo/setup', async () => demoSetup(options.now()));
 
   app.setNotFoundHandler((request, reply) => {

@@ -1,6 +1,8 @@
 // The post office: a stand-in that hands out the demo's mail as raw messages, lets more arrive while a page asks, and
 // takes what is sent. It keeps nothing of the person's but what was sent to it since it was started.
 import { parseEnvelope } from '../src/core/mail/envelope';
+import { parseStructure } from '../src/core/mail/structure';
+import { leavingWays } from '../src/core/senders/leaving';
 import { demoArrival, demoMailbox, type DemoMessage } from '../demo/mailbox';
 
 /** How the post office is set up; every value has its place in docs/architecture.md. */
@@ -43,6 +45,8 @@ export class PostOffice {
   private asked: number | null = null;
   perMinute: number;
   paused = false;
+  /** Hosts of the lists that were left. */
+  private readonly left = new Set<string>();
 
   constructor(private readonly options: PostOfficeOptions) {
     this.anchor = options.now();
@@ -96,7 +100,28 @@ export class PostOffice {
     this.asked = now;
     if (this.paused || away > longestPause) return;
     this.due += (away / 60_000) * this.perMinute;
-    for (; this.due >= 1; this.due--) this.later.push(demoArrival(this.arrivals++, this.options.seed, now));
+    for (; this.due >= 1; this.due--) {
+      const message = demoArrival(this.arrivals++, this.options.seed, now);
+      if (!this.isLeft(message)) this.later.push(message);
+    }
+  }
+
+  /** Whether a message is from a list that was left. */
+  private isLeft({ raw }: DemoMessage): boolean {
+    if (this.left.size === 0) return false;
+    const ways = leavingWays(parseStructure(raw).fields, true);
+    return ways.some((way) => way.by === 'one-click' && this.left.has(new URL(way.url).host));
+  }
+
+  /**
+   * Leaves a list by one request (RFC 8058). The stand-in asks nobody: from now on nothing arrives of the lists whose
+   * address is at that host.
+   */
+  leave(url: string): { left: true } {
+    if (!URL.canParse(url) || new URL(url).protocol !== 'https:')
+      throw new PostOfficeError('A list is left by one request at an https address only.');
+    this.left.add(new URL(url).host);
+    return { left: true };
   }
 
   setRate(perMinute: number, paused: boolean): { perMinute: number; paused: boolean } {

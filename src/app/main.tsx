@@ -40,6 +40,11 @@ const router = createBrowserRouter([
       { path: 'rules', lazy: async () => ({ Component: (await import('./rules/RulesPage')).RulesPage }) },
       { path: 'rules/new', lazy: async () => ({ Component: (await import('./rules/RuleEditor')).RuleEditor }) },
       { path: 'rules/:rule', lazy: async () => ({ Component: (await import('./rules/RuleEditor')).RuleEditor }) },
+      {
+        path: 'clear-out',
+        lazy: async () => ({ Component: (await import('./clearout/ClearOutPage')).ClearOutPage }),
+      },
+      { path: 'senders', lazy: async () => ({ Component: (await import('./senders/SendersPage')).SendersPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage')).LogbookPage }) },
       { path: 'desk', lazy: async () => ({ Component: (await import('./settings/DeskSettings')).DeskSettings }) },
       { path: 'accounts', lazy: async () => ({ Component: (await import('./accounts/AccountsPage')).AccountsPage }) },

@@ -34,6 +34,7 @@ async function withMail() {
   const post: PostOffice = {
     changes: () => Promise.reject(new Error('not asked')),
     setRate: () => Promise.reject(new Error('not asked')),
+    leave: () => Promise.reject(new Error('not asked')),
     submit: async (raw) => {
       if (refuse !== null) throw new Error(refuse);
       sent.push(raw);

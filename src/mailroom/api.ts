@@ -11,12 +11,19 @@ import type { Setup } from '../core/line/setup';
 import type { Station } from '../core/line/stations';
 import { accountSchema } from '../core/mail/account';
 import { laneSchema } from '../core/search/lane';
+import { savedSearchSchema } from '../core/search/saved';
+import { leftListSchema } from '../core/senders/leaving';
 import { junkSettingsSchema } from '../core/junk/settings';
 import { contactSchema } from '../core/senders/contact';
 import type { Suspicion } from '../core/senders/suspicion';
 import type { Act, Grouping, Selection, View } from './viewsApi';
 import type { Agenda, Dissolving, DryRunResult, Habit, RuleProposals, RuleSetReport } from './rulesApi';
 import type { ImportProgress, ImportReport, ExportResult } from './inOutApi';
+import type { ClearOut } from '../core/clearout/clearOut';
+import type { Month } from './calendar';
+import type { ClearOutReport } from './clearOutApi';
+import type { LogDetail, LogFilter, LogKind, LogWindow } from './logbookApi';
+import type { Sender, SenderReport, SendersQuestion, SenderWindow } from './sendersApi';
 import type { EntryCheck, EntryUse, FilterReport, Judgement, SecondLook, WhereWent } from './junkApi';
 import { toldSchema, type Told } from '../core/senders/telling';
 import { entrySchema, type Entry, type Registered } from '../core/senders/register';
@@ -31,6 +38,13 @@ export const setupEditSchema = z.discriminatedUnion('list', [
   z.object({ list: z.literal('labels'), id: z.string(), item: labelSchema.nullable(), at: z.number().optional() }),
   z.object({ list: z.literal('accounts'), id: z.string(), item: accountSchema.nullable(), at: z.number().optional() }),
   z.object({ list: z.literal('lanes'), id: z.string(), item: laneSchema.nullable(), at: z.number().optional() }),
+  z.object({
+    list: z.literal('searches'),
+    id: z.string(),
+    item: savedSearchSchema.nullable(),
+    at: z.number().optional(),
+  }),
+  z.object({ list: z.literal('left'), id: z.string(), item: leftListSchema.nullable(), at: z.number().optional() }),
   z.object({ list: z.literal('contacts'), id: z.string(), item: contactSchema.nullable(), at: z.number().optional() }),
   // There is one of it, and it is never taken off.
   z.object({ list: z.literal('junk'), id: z.literal('junk'), item: junkSettingsSchema }),
@@ -245,6 +259,7 @@ export interface LogEntry {
   by: string;
   says: string;
   count: number;
+  kinds: readonly LogKind[];
   /** Whether it can be undone now. */
   undoable: boolean;
   /** The entry that undid it, or null. */
@@ -261,7 +276,8 @@ export type MailroomEvent =
   // Flags that have just fallen due.
   | { kind: 'due'; rows: Row[] }
   | { kind: 'import'; progress: ImportProgress }
-  | { kind: 'judging'; job: string; done: number; total: number }
+  // How far long work is that was asked for.
+  | { kind: 'progress'; job: string; done: number; total: number }
   | { kind: 'role'; writer: boolean };
 
 /** The mailroom, as the page has it. Ids of commands are chosen by the caller; the same id is never done twice. */
@@ -285,6 +301,22 @@ export interface Mailroom {
   open(id: number, plain: boolean): Promise<OpenMessage | null>;
   attachment(id: number, index: number): Promise<{ name: string; type: string; bytes: Uint8Array } | null>;
   whyHere(id: number): Promise<WhyLine[]>;
+  /** How much some views hold. */
+  counts(views: View[]): Promise<{ total: number; unread: number }[]>;
+  /** The months of a view that have rows, the newest first. */
+  months(view: View, grouping: Grouping): Promise<Month[]>;
+  /** Who wrote to the person and is called so, those who write most first. */
+  people(typed: string, most: number): Promise<Address[]>;
+  /** A stretch of the table of senders. */
+  senders(question: SendersQuestion, from: number, to: number): Promise<SenderWindow>;
+  /** One sender looked at; null where nothing of it is left. */
+  sender(sender: Sender): Promise<SenderReport | null>;
+  /** Leaves the mailing list of a message, in a way that it names. `zone`: minutes east of UTC. */
+  leaveList(command: string, message: number, by: 'one-click' | 'mail', zone: number): Promise<Outcome>;
+  /**
+   * What a clear-out would touch. It may take a while, and tells of it; null where the same `asker` asked anew meanwhile.
+   */
+  clearOutReport(asker: string, choice: ClearOut, of: View | null): Promise<ClearOutReport | null>;
   act(command: string, selection: Selection, act: Act): Promise<Outcome>;
   editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
   /** `asker`: who asks; their older question is dropped. */
@@ -321,8 +353,10 @@ export interface Mailroom {
   importSetup(command: string, document: string): Promise<Outcome>;
   /** Undoes an entry of the Logbook, or whatever the person's last command is by then. */
   undo(command: string, seq: number | 'last'): Promise<Outcome>;
-  /** A stretch of the Logbook, newest first: everything, or only what the person did. */
-  logbook(who: 'all' | 'you', from: number, to: number): Promise<{ total: number; entries: LogEntry[] }>;
+  /** A stretch of the Logbook, newest first. */
+  logbook(filter: LogFilter, from: number, to: number): Promise<LogWindow>;
+  /** What an entry touched; null where the Logbook has none of that number. */
+  logDetail(seq: number): Promise<LogDetail | null>;
   importFiles(job: string, files: File[], target: Place | 'line'): Promise<ImportReport>;
   cancelImport(job: string): Promise<void>;
   exportMail(selection: Selection, format: 'mbox' | 'eml'): Promise<ExportResult>;

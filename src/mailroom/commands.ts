@@ -4,6 +4,7 @@ import { checkSetup, type Setup } from '../core/line/setup';
 import type { DryRunChange } from '../core/line/dryRun';
 import type { Receipt, SetupEdit } from './api';
 import type { Act, Selection } from './viewsApi';
+import { chosen, readyToChoose } from './clearOuts';
 import { changesBetween } from './candidates';
 import { bit } from './columns';
 import { thinning } from './conversations';
@@ -16,8 +17,10 @@ import { didTo, messages } from './words';
 
 const nothing = (says: string): Receipt => ({ seq: null, count: 0, says });
 
-function idsOf({ columns, derived, views }: Mailbox, selection: Selection): Int32Array {
+function idsOf(mailbox: Mailbox, selection: Selection): Int32Array {
+  const { columns, derived, views } = mailbox;
   if ('view' in selection) return views.list(selection.view).slice();
+  if ('clearOut' in selection) return chosen(mailbox, selection.clearOut, selection.of).ids;
   if ('ids' in selection) return Int32Array.from(selection.ids);
   const holds = views.holding(selection.within);
   const some = selection.conversationsOf.filter((id) => id < columns.count);
@@ -27,6 +30,7 @@ function idsOf({ columns, derived, views }: Mailbox, selection: Selection): Int3
 /** The messages of a selection that are still here: each once, in the order of their ids. */
 export async function selected(mailbox: Mailbox, selection: Selection): Promise<Int32Array> {
   if ('view' in selection) await mailbox.views.ready(selection.view);
+  else if ('clearOut' in selection) await readyToChoose(mailbox, selection.clearOut, selection.of);
   else if ('within' in selection) await mailbox.views.ready(selection.within);
   const { place, count } = mailbox.columns;
   const ids = idsOf(mailbox, selection).sort();

@@ -1,5 +1,5 @@
 // Questions about conversations: what a row for one shows, what it holds when opened, what thinning it out would do.
-import { thin, type ThinCandidate } from '../core/conversations/thinning';
+import { thin, type ThinCandidate, type ThinVerdict } from '../core/conversations/thinning';
 import { bodyBlocks, bodyText, filesOf } from '../core/mail/body';
 import type { Envelope } from '../core/mail/envelope';
 import { linksOf } from '../core/mail/links';
@@ -133,16 +133,21 @@ async function candidate(mailbox: Mailbox, id: number): Promise<ThinCandidate> {
   });
 }
 
-/** What thinning out a message's conversation would do, oldest message first. */
-export async function thinning(mailbox: Mailbox, id: number): Promise<ThinLine[]> {
+/** What would go of a message's conversation, and what stays: oldest message first. */
+export async function thinVerdicts(mailbox: Mailbox, id: number): Promise<ThinVerdict[]> {
   const { columns, derived, envelopes } = mailbox;
-  if (id < 0 || id >= columns.count) return [];
   const counts = countsEverywhere(mailbox);
   const members = [...derived.membersOf(id)].filter(counts).sort((a, b) => columns.date[a] - columns.date[b] || a - b);
   await envelopes.ensure(members, columns.count);
   const candidates: ThinCandidate[] = [];
   for (const member of members) candidates.push(await candidate(mailbox, member));
-  return thin(candidates).map(({ id: member, goes, standsIn, reason }) => ({
+  return thin(candidates);
+}
+
+/** What thinning out a message's conversation would do, oldest message first. */
+export async function thinning(mailbox: Mailbox, id: number): Promise<ThinLine[]> {
+  if (id < 0 || id >= mailbox.columns.count) return [];
+  return (await thinVerdicts(mailbox, id)).map(({ id: member, goes, standsIn, reason }) => ({
     row: rowOf(mailbox, member),
     goes,
     standsIn: standsIn === null ? null : rowOf(mailbox, standsIn),

@@ -128,7 +128,7 @@ export class Finding {
   }
 
   /** What a message of the person's own answers. */
-  private answered(): Bits {
+  answered(): Bits {
     const { columns, derived } = this.mailbox;
     const bits = new Bits(columns.count);
     for (let id = 0; id < columns.count; id++) {

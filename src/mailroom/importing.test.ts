@@ -2,7 +2,9 @@ import { exportMail } from './exporting';
 import { importFiles, type MailFile } from './importing';
 import type { Mailbox } from './mailbox';
 import type { Parse } from './parsePool';
-import { fileName, logbook } from './queries';
+import { logbook } from './logbook';
+import { wholeLog } from './logbookApi';
+import { fileName } from './queries';
 import { rows } from './rows';
 import { readBatch } from './reading';
 import { memoryStore } from './storage';
@@ -47,7 +49,9 @@ test('an mbox comes in, goes out byte for byte, and adds nothing the second time
   expect(out.ok && (await out.blob.text()) === text).toBe(true);
   const second = await bringIn(mailbox, [file('a.mbox', text)]);
   expect(second.report).toMatchObject({ added: 0, already: 1_301 });
-  expect(logbook(mailbox, 'you', 0, 9).entries.map((e) => e.says)).toEqual(['Brought in 1,301 messages from a.mbox']);
+  expect((await logbook(mailbox, { ...wholeLog, who: 'you' }, 0, 9)).entries.map((e) => e.says)).toEqual([
+    'Brought in 1,301 messages from a.mbox',
+  ]);
 });
 
 test('a message that came alone goes out byte for byte, also with CRLF or a From_ line of its own', async () => {
@@ -80,7 +84,7 @@ test('a folder of 500 files is a handful of commands, and one entry', async () =
   const { report } = await bringIn(mailbox, files);
   expect(report.added).toBe(500);
   expect(mailbox.seq).toBeLessThanOrEqual(2);
-  expect(logbook(mailbox, 'you', 0, 9)).toMatchObject({
+  expect(await logbook(mailbox, { ...wholeLog, who: 'you' }, 0, 9)).toMatchObject({
     total: 1,
     entries: [{ says: 'Brought in 500 messages from 500 files', count: 500 }],
   });
@@ -127,7 +131,7 @@ test('a stop keeps what was added; the same file then adds the rest; undone as o
   expect(report.added).toBeLessThan(3_000);
   const rest = await bringIn(mailbox, [file('a.mbox', long)], { job: 'rest' });
   expect(rest.report).toMatchObject({ added: 3_000 - report.added, already: report.added });
-  const [entry] = logbook(mailbox, 'you', 0, 1).entries;
+  const [entry] = (await logbook(mailbox, { ...wholeLog, who: 'you' }, 0, 1)).entries;
   await undo(mailbox, 'u', entry.seq);
   expect((await rows(mailbox, { kind: 'place', place: 'inbox' }, single, 0, 1)).total).toBe(report.added);
 });

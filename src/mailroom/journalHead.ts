@@ -1,4 +1,6 @@
 // The heads of journal records: what stays of a command in memory once it is done.
+import { bit, valueAt } from './columns';
+import type { LogKind } from './logbookApi';
 import { journalSchema, keyOf, type JournalRecord } from './records';
 import type { RecordStore } from './storage';
 
@@ -17,6 +19,25 @@ export interface JournalHead {
   /** Whether it moved messages or brought them in. */
   moved: boolean;
   added: boolean;
+  kinds: readonly LogKind[];
+}
+
+/** What a record did, by the columns that it changed; of the bits by those that its first message got. */
+function kindsOf({ undoes, final, add, change, setup }: JournalRecord): LogKind[] {
+  const kinds: LogKind[] = [];
+  if (undoes !== null) kinds.push('undone');
+  if (add) kinds.push('arrived');
+  else if (change) {
+    const { before, after } = change;
+    if (after.place !== undefined) kinds.push(final ? 'deleted' : 'moved');
+    if (after.labels !== undefined && !final) kinds.push('labelled');
+    const bits = after.bits === undefined ? 0 : valueAt(before.bits ?? 0, 0) ^ valueAt(after.bits, 0);
+    if (after.due !== undefined || bits & (bit.flagged | bit.done)) kinds.push('flagged');
+    if (bits & bit.read || (after.place === undefined && bits & (bit.markedJunk | bit.markedGood | bit.silenced)))
+      kinds.push('marked');
+  }
+  if (setup) kinds.push('setup');
+  return kinds;
 }
 
 /** What the Logbook and “Why here” need of a record. */
@@ -34,20 +55,22 @@ export function headOf(record: JournalRecord): JournalHead {
     ids,
     moved: record.change?.after.place !== undefined,
     added: record.add !== null,
+    kinds: kindsOf(record),
   };
 }
 
 /** Records asked for at a time. */
 const atOnce = 64;
 
-/** The heads of the records up to `last`. `spoilt` is told of each that can't be read. */
+/** The heads of the records from `first` up to `last`. `spoilt` is told of each that can't be read. */
 export async function readHeads(
   store: RecordStore,
+  first: number,
   last: number,
   spoilt: (key: string, reason: string, record: unknown) => void,
 ): Promise<JournalHead[]> {
   const heads: JournalHead[] = [];
-  for (let at = 1; at <= last; at += atOnce) {
+  for (let at = first; at <= last; at += atOnce) {
     const seqs = Array.from({ length: Math.min(atOnce, last - at + 1) }, (_, i) => at + i);
     const records = await Promise.all(seqs.map((seq) => store.get(keyOf.journal(seq))));
     for (const [i, record] of records.entries()) {

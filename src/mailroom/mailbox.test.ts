@@ -2,7 +2,10 @@ import { act, changeSetup, tidy } from './commands';
 import { undo } from './undo';
 import { addMessages, Duplicates } from './incoming';
 import { Mailbox, NotWritten } from './mailbox';
-import { logbook, open, overview, whyHere } from './queries';
+import { logbook } from './logbook';
+import { wholeLog } from './logbookApi';
+import { open, overview } from './queries';
+import { whyHere } from './whyHere';
 import { rows } from './rows';
 import { keyOf, NewerStorage } from './records';
 import { memoryStore, type RecordStore } from './storage';
@@ -159,7 +162,7 @@ describe('commands', () => {
     expect(await open(mailbox, 1, false)).toBeNull();
     expect(await mailbox.raws.read(1)).toBeNull();
     expect((await mailbox.raws.read(0))?.bytes.length).toBeGreaterThan(0);
-    const [entry] = logbook(mailbox, 'all', 0, 1).entries;
+    const [entry] = (await logbook(mailbox, wholeLog, 0, 1)).entries;
     expect(entry).toMatchObject({
       by: 'Wide Sort',
       says: 'Deleted 1 message for good, after 30 days in the Bin',
@@ -176,7 +179,7 @@ describe('commands', () => {
         by: 'you',
         says: `Brought in ${part * 2}`,
       });
-    const { entries } = logbook(mailbox, 'you', 0, 9);
+    const { entries } = await logbook(mailbox, { ...wholeLog, who: 'you' }, 0, 9);
     expect(entries).toMatchObject([{ says: 'Brought in 6', count: 6 }]);
     await undo(mailbox, 'u', entries[0].seq);
     expect((await rows(mailbox, inbox, single, 0, 9)).total).toBe(0);

@@ -15,15 +15,16 @@ import { EnvelopeStore } from './envelopeStore';
 import { Finding } from './finding';
 import { JunkRoom } from './junkRoom';
 import { People } from './people';
+import { Redundancy } from './redundancy';
+import { readState } from './readState';
+import { SenderIndex } from './senderIndex';
 import { RawStore, type StoredMessage } from './rawStore';
 import {
   journalSchema,
   keyOf,
-  metaSchema,
   NewerStorage,
   readRecord,
   recordVersion,
-  statePackSchema,
   statePackSize,
   type Columns,
   type JournalRecord,
@@ -73,6 +74,8 @@ export class Mailbox {
   readonly deep: DeepAnswers;
   readonly text: TextStore;
   readonly finding: Finding;
+  readonly senderIndex: SenderIndex;
+  readonly redundancy: Redundancy;
   /** The ids of damaged messages; complete once `ready()` is settled. */
   readonly damaged = new Set<number>();
   readonly troubles: string[] = [];
@@ -86,6 +89,8 @@ export class Mailbox {
   agedAt = 0;
   revision = 0;
   seq = 0;
+  /** The first record of the journal that is kept. */
+  first = 1;
 
   /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
   private counted = 0;
@@ -116,10 +121,12 @@ export class Mailbox {
     this.people = new People(this);
     this.deep = new DeepAnswers(this);
     this.finding = new Finding(this);
+    this.redundancy = new Redundancy(this);
     this.views = new Views(this);
     this.raws = new RawStore(store);
     this.text = new TextStore(store, this.raws);
     this.envelopes = new EnvelopeStore(store, this.raws, (key, reason, record) => this.setAside(key, reason, record));
+    this.senderIndex = new SenderIndex(this.envelopes);
   }
 
   /**
@@ -133,37 +140,21 @@ export class Mailbox {
   }
 
   private async load(): Promise<void> {
-    const stored = await this.store.get(keyOf.meta);
-    let from = 0;
     let derived: Promise<unknown[]> = Promise.resolve([]);
-    if (stored !== null) {
-      try {
-        const meta = readRecord(keyOf.meta, stored, metaSchema);
-        this.tables = new Tables(meta);
-        this.setup = meta.setup;
-        this.cursor = meta.cursor;
-        this.postOn = meta.postOn;
-        this.agedAt = meta.agedAt;
-        from = meta.seq;
-        derived = this.derived.fetch(meta.count);
-        const packs = Math.ceil(meta.count / statePackSize);
-        const records = await Promise.all(Array.from({ length: packs }, (_, i) => this.store.get(keyOf.state(i))));
-        for (const [pack, record] of records.entries()) {
-          try {
-            this.columns.load(pack, readRecord(keyOf.state(pack), record, statePackSchema));
-          } catch (error) {
-            if (error instanceof NewerStorage) throw error;
-            this.setAside(keyOf.state(pack), String(error), record);
-            // The journal knows everything that was ever done: it is replayed from its beginning.
-            from = 0;
-          }
-        }
-        this.columns.count = this.counted = meta.count;
-      } catch (error) {
-        if (error instanceof NewerStorage) throw error;
-        this.setAside(keyOf.meta, String(error), stored);
-        from = 0;
-      }
+    const { meta, from, first } = await readState(
+      this.store,
+      this.columns,
+      (key, reason, record) => this.setAside(key, reason, record),
+      (count) => (derived = this.derived.fetch(count)),
+    );
+    this.first = first;
+    if (meta) {
+      this.tables = new Tables(meta);
+      this.setup = meta.setup;
+      this.cursor = meta.cursor;
+      this.postOn = meta.postOn;
+      this.agedAt = meta.agedAt;
+      this.counted = meta.count;
     }
     this.seq = from;
     await this.replay(from);
@@ -210,7 +201,7 @@ export class Mailbox {
 
   /** Reads the Logbook's entries, which the first rows don't need. */
   private async loadHeads(replayedFrom: number): Promise<void> {
-    const heads = await readHeads(this.store, replayedFrom, (key, reason, record) =>
+    const heads = await readHeads(this.store, this.first, replayedFrom, (key, reason, record) =>
       this.setAside(key, reason, record),
     );
     this.heads.unshift(...heads);
@@ -363,8 +354,17 @@ export class Mailbox {
     this.table.drop(count);
     this.asked = new WeakMap();
     this.finding.forget();
+    this.senderIndex.drop(count);
+    this.redundancy.forget();
     this.people.changed();
     await this.rebuildDerived();
+  }
+
+  /** Forgets the `n` oldest entries of the Logbook: the journal begins with record `first` from now on. */
+  letGo(n: number, first: number): void {
+    this.heads.splice(0, n);
+    this.first = first;
+    this.bump();
   }
 
   /** Writes nothing any more: its store was cleared, or belongs to another now. */
@@ -382,7 +382,8 @@ export class Mailbox {
     return this.storing.flush();
   }
 
-  private meta(): Records[number] {
+  /** What the meta record says now. */
+  meta(): Records[number] {
     const meta = {
       v: recordVersion,
       seq: this.seq,
@@ -394,6 +395,7 @@ export class Mailbox {
       cursor: this.cursor,
       postOn: this.postOn,
       agedAt: this.agedAt,
+      first: this.first,
     };
     return [keyOf.meta, meta];
   }

@@ -80,6 +80,11 @@ export class People {
     return out;
   }
 
+  /** Whether the person wrote to an address, in normal form, or has a card for it. */
+  knows(address: string): boolean {
+    return this.writtenMap().has(address) || this.isContact(address);
+  }
+
   private isContact(address: string): boolean {
     const { contacts } = this.mailbox.setup;
     if (this.cards.of !== contacts) this.cards = { of: contacts, addresses: new Set(contacts.map((c) => c.address)) };

@@ -29,6 +29,7 @@ export const changesSchema = z.object({
 export type Changes = z.infer<typeof changesSchema>;
 
 export const rateSchema = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() });
+export const leftSchema = z.object({ left: z.boolean() });
 export const submittedSchema = z.object({ messageId: z.string() });
 
 /** The one small interface to a post office. Each rejects with a sentence for the person. */
@@ -37,6 +38,8 @@ export interface PostOffice {
   setRate(perMinute: number, paused: boolean): Promise<z.infer<typeof rateSchema>>;
   /** Sends a raw message; with `copy`, it stands in Sent at the next {@link changes}. */
   submit(raw: Uint8Array<ArrayBuffer>, copy: boolean): Promise<{ messageId: string }>;
+  /** Leaves a mailing list by one request to the https address that it names (RFC 8058). */
+  leave(url: string): Promise<{ left: boolean }>;
 }
 
 async function ask<T>(url: string, init: RequestInit | undefined, schema: z.ZodType<T>): Promise<T> {
@@ -70,6 +73,12 @@ export function serverPostOffice(base = '/api/post'): PostOffice {
           body: JSON.stringify({ perMinute, paused }),
         },
         rateSchema,
+      ),
+    leave: (url) =>
+      ask(
+        `${base}/leave`,
+        { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ url }) },
+        leftSchema,
       ),
     submit: (raw, copy) =>
       ask(

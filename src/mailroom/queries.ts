@@ -1,5 +1,4 @@
 // Questions: what the page may ask of the mailbox. None of them changes anything.
-import { stationNames } from '../core/line/stations';
 import { attachmentBytes, bodyBlocks, hasAlternatives, inlinePictures } from '../core/mail/body';
 import { messageOf } from '../core/mail/mbox';
 import { fixedPlaces, type Place } from '../core/mail/place';
@@ -8,14 +7,12 @@ import { anchorsOf } from '../core/mail/links';
 import { parseStructure, type Structure } from '../core/mail/structure';
 import { knownPeople, suspicionsOf } from '../core/senders/suspicion';
 import { encodeBase64 } from '../core/mail/transfer';
-import type { LogEntry, OpenMessage, Overview, PostStatus, WhyLine } from './api';
+import type { OpenMessage, Overview, PostStatus } from './api';
 import { newJunk } from './junkQueries';
-import type { JournalHead } from './journalHead';
+import { lastUndoable } from './logbook';
 import type { Mailbox } from './mailbox';
-import type { StoredTraceLine } from './records';
 import { rowOf } from './rows';
 import { gone } from './tables';
-import { canUndo, jobOf, undoneBy } from './undo';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
 
@@ -142,106 +139,4 @@ export function fileName(name: string): string {
     .replace(/^[. ]+|[. ]+$/g, '')
     .slice(0, 120);
   return safe || 'unnamed';
-}
-
-const stationWords: Record<StoredTraceLine['station'], string> = {
-  ...stationNames,
-  import: 'Import',
-  silence: 'Silenced conversation',
-  'post office': 'Post office',
-};
-
-/** The answer to “Why here”, in the order in which it was decided, then every move since. */
-export async function whyHere(mailbox: Mailbox, id: number): Promise<WhyLine[]> {
-  await mailbox.journalReady();
-  const { columns, tables, heads, setup } = mailbox;
-  if (id < 0 || id >= columns.count) return [];
-  const arrival = heads.find((h) => h.added && h.ids && includes(h.ids, id));
-  const exists = (by: string | null): string | null => {
-    if (by === null) return null;
-    if (by === 'junk') return by;
-    const [kind, key] = [by.slice(0, by.indexOf(':')), by.slice(by.indexOf(':') + 1)];
-    const list = kind === 'entry' ? setup.register : setup.rules;
-    return list.some((item) => item.id === key) ? by : null;
-  };
-  const lines: WhyLine[] = (tables.traces.items[columns.trace[id]] ?? []).map((line) => ({
-    at: null,
-    who: stationWords[line.station],
-    says: line.says,
-    setting: exists(line.by),
-    seq: null,
-  }));
-  const entry = (head: JournalHead): WhyLine => ({
-    at: head.at,
-    who: head.by === 'you' ? 'You' : head.by,
-    says: `${head.says}.`,
-    setting: null,
-    seq: head.seq,
-  });
-  for (const head of heads)
-    if (head !== arrival && head.moved && head.ids && includes(head.ids, id)) lines.push(entry(head));
-  return lines;
-}
-
-/** Whether a sorted list of ids has one. */
-function includes(ids: Int32Array, id: number): boolean {
-  let low = 0;
-  let high = ids.length - 1;
-  while (low <= high) {
-    const middle = (low + high) >> 1;
-    if (ids[middle] === id) return true;
-    if (ids[middle] < id) low = middle + 1;
-    else high = middle - 1;
-  }
-  return false;
-}
-
-/** The Logbook's entries: parts of one job are one entry, newest first. */
-function entries(mailbox: Mailbox): JournalHead[] {
-  const out: JournalHead[] = [];
-  let job = '';
-  for (const head of mailbox.heads) {
-    const its = jobOf(head.command);
-    const last = out.at(-1);
-    if (last && its === job && its !== head.command) {
-      out[out.length - 1] = { ...last, seq: head.seq, says: head.says, count: last.count + head.count, at: head.at };
-    } else out.push(head);
-    job = its;
-  }
-  return out.reverse();
-}
-
-function logEntry(mailbox: Mailbox, head: JournalHead): LogEntry {
-  const by = undoneBy(mailbox.heads, head.seq);
-  return {
-    seq: head.seq,
-    at: head.at,
-    by: head.by,
-    says: head.says,
-    count: head.count,
-    undoable: canUndo(head) && by === null,
-    undoneBy: by,
-    undoes: head.undoes,
-  };
-}
-
-/** A stretch of the Logbook, newest first. */
-export function logbook(
-  mailbox: Mailbox,
-  who: 'all' | 'you',
-  from: number,
-  to: number,
-): { total: number; entries: LogEntry[] } {
-  const all = entries(mailbox).filter((head) => who === 'all' || head.by === 'you');
-  return { total: all.length, entries: all.slice(from, to).map((head) => logEntry(mailbox, head)) };
-}
-
-/** What Undo takes back: the person's last command that was no undo and was not undone. */
-export function lastUndoable(mailbox: Mailbox): LogEntry | null {
-  for (let i = mailbox.heads.length - 1; i >= 0; i--) {
-    const head = mailbox.heads[i];
-    if (head.by !== 'you' || head.undoes !== null || head.final) continue;
-    if (undoneBy(mailbox.heads, head.seq) === null) return logEntry(mailbox, head);
-  }
-  return null;
 }

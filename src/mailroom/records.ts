@@ -2,6 +2,7 @@
 //
 //   meta             one record: counts, tables, setup, and the journal number up to which the state packs are complete
 //   state/00000      columns of 4,096 messages: place, flags, labels … (changes often, so it is small)
+//   ground           meta as it was when the journal was last shortened; ground/00000 the state packs of that moment
 //   derived/00000    what was computed of 4,096 messages: conversation, account … (can be made anew)
 //   text/00000       the text index of 4,096 messages (can be made anew)
 //   junk             the junk filter: its model, what each mark taught, the score of each message (can be made anew)
@@ -35,6 +36,8 @@ export const keyOf = {
   envelopes: (pack: number) => `envelopes/${padded(pack, 5)}`,
   raw: (pack: number) => `raw/${padded(pack, 6)}`,
   big: (id: number) => `big/${padded(id, 7)}`,
+  ground: 'ground',
+  groundState: (pack: number) => `ground/${padded(pack, 5)}`,
   journal: (seq: number) => `journal/${padded(seq, 8)}`,
   aside: (key: string, at: number) => `aside/${key}/${at}`,
 };
@@ -73,8 +76,13 @@ export const metaSchema = z.object({
   postOn: z.boolean(),
   /** The moment for which rules on the age of messages were last asked; 0 for never. */
   agedAt: z.number().default(0),
+  /** The first record of the journal that is kept. */
+  first: z.number().int().min(1).default(1),
 });
 export type Meta = z.infer<typeof metaSchema>;
+
+/** What the journal stands on once it was shortened: together with the records after `meta.seq` it gives all state. */
+export const groundSchema = z.object({ ...versioned, meta: metaSchema });
 
 export const statePackSchema = z.object({
   ...versioned,

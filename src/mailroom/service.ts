@@ -30,6 +30,16 @@ import { agenda, fallenDue } from './agenda';
 import { dissolve } from './dissolve';
 import { habit, ruleProposals } from './habits';
 import { undo } from './undo';
+import { clearOutSchema } from '../core/clearout/clearOut';
+import { months } from './calendar';
+import { clearOutReport } from './clearOuts';
+import { leaveList } from './leaving';
+import { lastUndoable, logbook, logDetail } from './logbook';
+import { logFilterSchema } from './logbookApi';
+import { people, senderReport, senders } from './senders';
+import { senderSchema, sendersQuestionSchema } from './sendersApi';
+import { shorten } from './shortening';
+import { whyHere } from './whyHere';
 import { messages } from './words';
 
 /** What the service needs from where it runs. */
@@ -74,10 +84,17 @@ function dayStart(now: number): number {
 export async function openService(host: ServiceHost): Promise<Mailroom> {
   let mailbox = await openMailbox();
   const imports = new Map<string, ImportControl>();
-  /** The number of the newest dry run that each has asked for. */
+  /** The number of the newest long question that each has asked. */
   const questions = new Map<string, number>();
   const post: PostStatus = { on: mailbox.postOn, lastChecked: null, error: null, perMinute: 0, paused: false };
   let checking: Promise<PostStatus> | null = null;
+
+  /** Says whether a question is still the newest of whoever asks. */
+  function askedBy(asker: string): () => boolean {
+    const question = (questions.get(asker) ?? 0) + 1;
+    questions.set(asker, question);
+    return () => questions.get(asker) === question;
+  }
 
   function openMailbox(): Promise<Mailbox> {
     const opened: Promise<Mailbox> = Mailbox.open(
@@ -144,6 +161,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       .exclusive(async () => {
         await tidy(mailbox);
         await ageMail(mailbox);
+        await shorten(mailbox);
       })
       .catch(() => undefined);
   let remindedAt = host.now();
@@ -171,7 +189,28 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     toldLately: (told) => toldLately(mailbox, toldSchema.array().parse(told)),
     open: (id, plain) => queries.open(mailbox, id, plain),
     attachment: (id, index) => queries.attachment(mailbox, id, index),
-    whyHere: (id) => queries.whyHere(mailbox, id),
+    whyHere: (id) => whyHere(mailbox, id),
+    counts: async (views) => {
+      const out: { total: number; unread: number }[] = [];
+      for (const view of viewSchema.array().parse(views)) {
+        await mailbox.views.ready(view);
+        out.push(mailbox.views.countOf(view));
+      }
+      return out;
+    },
+    months: (view, grouping) => months(mailbox, viewSchema.parse(view), groupingSchema.parse(grouping)),
+    people: (typed, most) => people(mailbox, typed, most),
+    senders: (question, from, to) => senders(mailbox, sendersQuestionSchema.parse(question), from, to),
+    sender: (sender) => senderReport(mailbox, senderSchema.parse(sender)),
+    leaveList: (command, message, by, zone) =>
+      outcome(() => leaveList(mailbox, { post: host.post, check: checkAgain, zone }, command, message, by)),
+    clearOutReport: (asker, choice, of) => {
+      const wanted = askedBy(asker);
+      return clearOutReport(mailbox, clearOutSchema.parse(choice), of && viewSchema.parse(of), (done, total) => {
+        if (wanted()) host.tell({ kind: 'progress', job: asker, done, total });
+        return wanted();
+      });
+    },
     act: (command, selection, what) =>
       outcome(() =>
         mailbox.exclusive(() => act(mailbox, command, selectionSchema.parse(selection), actSchema.parse(what))),
@@ -183,10 +222,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     dryRun: (edits, ruleId, asker) => {
       const checked = setupEditSchema.array().safeParse(edits);
       if (!checked.success) return Promise.resolve({ ok: false, error: checked.error.issues[0].message });
-      const question = (questions.get(asker ?? '') ?? 0) + 1;
-      if (asker !== undefined) questions.set(asker, question);
-      const wanted = () => asker === undefined || questions.get(asker) === question;
-      return dryRun(mailbox, checked.data, ruleId, wanted);
+      return dryRun(mailbox, checked.data, ruleId, asker === undefined ? () => true : askedBy(asker));
     },
     ruleSetReport: (edits) => ruleSetReport(mailbox, setupEditSchema.array().parse(edits)),
     dissolve: (command, what) =>
@@ -201,7 +237,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       ),
     judgement: (id) => junkQueries.judgement(mailbox, id),
     filterReport: (job) =>
-      junkQueries.filterReport(mailbox, (done, total) => host.tell({ kind: 'judging', job, done, total })),
+      junkQueries.filterReport(mailbox, (done, total) => host.tell({ kind: 'progress', job, done, total })),
     secondLook: (most) => junkQueries.secondLook(mailbox, most),
     registerUse: () => registerUse(mailbox),
     checkEntry: async (entry) => checkEntry(mailbox, entrySchema.parse(entry), await host.sharedDomains()),
@@ -212,15 +248,13 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       outcome(() =>
         mailbox.exclusive(async () => {
           await mailbox.journalReady();
-          const entry = seq === 'last' ? queries.lastUndoable(mailbox)?.seq : seq;
+          const entry = seq === 'last' ? lastUndoable(mailbox)?.seq : seq;
           if (entry === undefined) return { ok: false, error: 'There is nothing left to undo.' };
           return undo(mailbox, command, entry);
         }),
       ),
-    logbook: async (who, from, to) => {
-      await mailbox.journalReady();
-      return queries.logbook(mailbox, who, from, to);
-    },
+    logbook: (filter, from, to) => logbook(mailbox, logFilterSchema.parse(filter), from, to),
+    logDetail: (seq) => logDetail(mailbox, seq),
     importFiles: async (job, files, target) => {
       const control: ImportControl = { cancelled: false };
       imports.set(job, control);

@@ -7,14 +7,36 @@ import type { Mailbox } from './mailbox';
 
 /** The edits that put all of a setup in. What others refer to comes first. */
 export function setupEdits(setup: Setup): SetupEdit[] {
-  const lists = ['folders', 'labels', 'register', 'accounts', 'lanes', 'told', 'contacts', 'rules'] as const;
+  const lists = [
+    'folders',
+    'labels',
+    'register',
+    'accounts',
+    'searches',
+    'lanes',
+    'left',
+    'told',
+    'contacts',
+    'rules',
+  ] as const;
   const edits = lists.flatMap((list) => setup[list].map((item) => ({ list, id: item.id, item }) as SetupEdit));
   return [...edits, { list: 'junk', id: 'junk', item: setup.junk }];
 }
 
 /** The edits that take off everything that a setup does not have. Rules go before what they refer to. */
 function removals(now: Setup, next: Setup): SetupEdit[] {
-  const lists = ['rules', 'told', 'lanes', 'register', 'contacts', 'accounts', 'labels', 'folders'] as const;
+  const lists = [
+    'rules',
+    'told',
+    'lanes',
+    'searches',
+    'left',
+    'register',
+    'contacts',
+    'accounts',
+    'labels',
+    'folders',
+  ] as const;
   return lists.flatMap((list) => {
     const kept = new Set(next[list].map(({ id }) => id));
     return now[list].filter(({ id }) => !kept.has(id)).map(({ id }) => ({ list, id, item: null }) as SetupEdit);

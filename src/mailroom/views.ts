@@ -1,5 +1,6 @@
 // Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
 import { keepNewest } from '../core/mail/remembering';
+import type { SavedSearch } from '../core/search/saved';
 import { parseQuery } from '../core/search/query';
 import type { Bits } from '../core/rules/bits';
 import type { LaneWhat } from '../core/search/lane';
@@ -61,6 +62,11 @@ export class Views {
   private readonly appliedFound = new Map<string, Bits>();
 
   constructor(private readonly source: ViewSource) {}
+
+  /** All messages, also those that are gone. */
+  get newestFirst(): Int32Array {
+    return this.order;
+  }
 
   /** Orders all messages anew. */
   rebuild(): void {
@@ -132,7 +138,7 @@ export class Views {
   async ready(view: View): Promise<void> {
     const { lane } = view;
     const lanes = lane?.by === 'rest' ? lane.lanes : lane ? [lane] : [];
-    const queries = lanes.flatMap((what) => (what.by === 'query' ? [what.query] : []));
+    const queries = lanes.flatMap((what) => this.queryOf(what) ?? []);
     if (view.kind === 'found') queries.push(view.query);
     for (const query of queries) {
       const parsed = parseQuery(query);
@@ -187,8 +193,21 @@ export class Views {
     const { derived } = this.source;
     if (what.by === 'kind') return (id) => derived.kind(id) === what.kind;
     if (what.by === 'label') return this.bears(what.label);
-    const found = this.foundBy(what.query);
-    return (id) => found?.has(id) === true;
+    const query = this.queryOf(what);
+    const found = query === null ? null : this.foundBy(query);
+    const search = what.by === 'search' ? this.searchOf(what.search) : null;
+    const within: Test = search?.within ? this.holds(search.within) : () => true;
+    return (id) => found?.has(id) === true && within(id);
+  }
+
+  private searchOf(id: string): SavedSearch | null {
+    return this.source.setup.searches.find((search) => search.id === id) ?? null;
+  }
+
+  /** The query by which a lane goes; null where it goes by none, or by a saved search that is gone. */
+  private queryOf(what: LaneWhat): string | null {
+    if (what.by === 'query') return what.query;
+    return what.by === 'search' ? (this.searchOf(what.search)?.query ?? null) : null;
   }
 
   /** What a query finds; null where it can’t be read. Only after {@link ready}. */

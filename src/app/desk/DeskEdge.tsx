@@ -1,6 +1,9 @@
-import { Columns3, Layers, RefreshCw, Rows3 } from 'lucide-react';
+import { Columns3, Layers, PackageOpen, RefreshCw, Rows3 } from 'lucide-react';
 import type { Overview } from '../../mailroom/api';
-import { filters, type Filter } from '../../mailroom/viewsApi';
+import { filters, type Filter, type View } from '../../mailroom/viewsApi';
+import { Link } from 'react-router';
+import { everythingGoes } from '../../core/clearout/clearOut';
+import { clearOutPath, mostKept } from '../clearout/address';
 import { viewPath } from '../paths';
 import { clearTicks, tickAll, useDesk } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';
@@ -23,6 +26,10 @@ export function toggleGrouped(path: string): void {
   const { grouped, groupedAll } = usePreferences.getState();
   prefer({ grouped: { ...grouped, [path]: !(grouped[path] ?? groupedAll) } });
 }
+
+/** A view as its address has it: without what was found under one application of a query. */
+const wholeView = (view: View): View =>
+  view.kind === 'found' ? { kind: 'found', query: view.query, within: view.within } : view;
 
 /** What is ticked at one press: all, or only what is unread or read, of the whole view, also beyond what is in sight. */
 function TickMenu({ desk }: { desk: DeskView }) {
@@ -61,6 +68,10 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
   const { setup, accounts } = overview;
   const path = viewPath(where.view);
   const { groupedAll, grouped } = usePreferences();
+  const ticked = useDesk((s) => s.ticked);
+  // What is ticked stays: that is what one ticks for. A great many ticks do not fit an address.
+  const kept = ticked.size <= mostKept ? [...ticked] : [];
+  const whole = wholeView(where.view);
   const segment = (on: boolean) =>
     `btn join-item btn-sm font-normal ${on ? 'btn-primary' : 'btn-outline border-base-300'}`;
   return (
@@ -158,6 +169,18 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
               })}
             </select>
           )}
+          <Link
+            className="btn gap-1 font-normal btn-ghost btn-sm"
+            data-key="clear-out"
+            to={clearOutPath({ of: whole, choice: { ...everythingGoes, keep: kept } })}
+            title={
+              kept.length
+                ? `Clear out all but the ${count(kept.length)} ticked (Z)`
+                : 'Clear out by age, state, sender, number (Z)'
+            }
+          >
+            <PackageOpen size={15} aria-hidden /> <span className="max-md:sr-only">Clear out</span>
+          </Link>
           <span className="max-md:hidden">
             <TickMenu desk={desk} />
           </span>

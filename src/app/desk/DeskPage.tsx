@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { parseQuery } from '../../core/search/query';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Row } from '../../mailroom/api';
 import type { Act, Selection } from '../../mailroom/viewsApi';
@@ -28,10 +29,13 @@ import { DueDialog } from './DueDialog';
 import { Empty } from './Empty';
 import { HabitOffer } from './HabitOffer';
 import { LabelDialog } from './LabelDialog';
+import { Months } from './Months';
 import { MoveDialog } from './MoveDialog';
 import { RowList, type RowListHandle } from './RowList';
 import { allOfWords, StampBar } from './StampBar';
 import { useKeys, type KeyMap } from '../ui/useKeys';
+import { useAnswer } from '../ui/useAnswer';
+import { SoughtContext } from '../ui/Marked';
 import { usePart } from '../ui/usePart';
 import { useDeskView } from './useDeskView';
 
@@ -50,6 +54,19 @@ export function DeskPage() {
   const { ticked, allOf, lane } = useDesk();
   const { reading: area, rowsWidth, rowsHeight } = usePreferences();
   const list = useRef<RowListHandle>(null);
+  const revision = useMailbox((s) => s.revision);
+  const [firstInSight, setFirstInSight] = useState(0);
+  // What goes back over years is gone along by its months.
+  const byMonths = !where.lanes && (view.kind === 'found' || (view.kind === 'place' && view.place === 'archive'));
+  const { value: months } = useAnswer(
+    () => (byMonths ? mailroom.months(view, grouping) : Promise.resolve(null)),
+    byMonths ? `${JSON.stringify([view, grouping])} ${revision}` : '',
+  );
+  const query = view.kind === 'found' ? view.query : null;
+  const sought = useMemo(() => {
+    const parsed = query === null ? null : parseQuery(query);
+    return parsed?.ok ? parsed.query : null;
+  }, [query]);
   const [asking, setAsking] = useState<Question | null>(null);
   const [rescuing, setRescuing] = useState<Rescued | null>(null);
   const open = where.message;
@@ -68,7 +85,9 @@ export function DeskPage() {
    * fall on the message that has just left.
    */
   const moveAway = async (selection: Selection, move: () => Promise<boolean>) => {
-    const ids = new Set('view' in selection ? [] : 'ids' in selection ? selection.ids : selection.conversationsOf);
+    const ids = new Set(
+      'ids' in selection ? selection.ids : 'conversationsOf' in selection ? selection.conversationsOf : [],
+    );
     const conversations = new Set<number>();
     if (within)
       for (const index of rows.known()) {
@@ -155,6 +174,8 @@ export function DeskPage() {
     o: nextFilter,
     p: desk.applyAgain,
     '/': () => document.querySelector<HTMLElement>('[data-key="query"]')?.focus(),
+    q: () => pressKeyed('query-form'),
+    z: () => pressKeyed('clear-out'),
   };
   for (const act of actsIn(view)) keys[act.pressed] = () => press(act);
   keys.backspace = keys.delete;
@@ -184,53 +205,61 @@ export function DeskPage() {
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
       <DeskEdge desk={desk} overview={overview} hidden={open !== null} />
-      <div className={`flex min-h-0 min-w-0 flex-1 ${side === 'below' ? 'flex-col' : ''}`}>
-        <section
-          aria-label="Messages"
-          style={alone ? {} : share}
-          className={`flex min-h-0 min-w-0 flex-col max-lg:!h-auto max-lg:!w-auto max-lg:flex-1 ${alone ? 'flex-1' : 'shrink-0'} ${listShown}`}
-        >
-          {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
-          {lanes.length > 0 ? (
-            Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />
-          ) : total === 0 ? (
-            <Empty view={view} overview={overview} onAll={() => go({ show: null, account: null })} />
-          ) : (
-            <RowList
-              view={view}
-              grouping={grouping}
-              name={name}
-              rows={rows}
-              setup={setup}
-              open={open}
-              openConversation={openConversation}
-              onOpen={(id) => go({ message: id })}
-              handle={list}
-            />
-          )}
-        </section>
-        {!alone && <Divider side={side === 'below' ? 'below' : 'right'} />}
-        <section aria-label="Reading" className={`min-h-0 min-w-0 flex-1 ${readingShown}`}>
-          {open !== null ? (
-            Reading && (
-              <Reading
-                key={`${open} ${grouping.grouped}`}
-                id={open}
-                view={view}
-                where={where}
-                grouped={grouping.grouped}
-              />
-            )
-          ) : (
-            <div className="quiet flex h-full flex-col items-center justify-center gap-2 p-8 text-center">
-              <p>Press a message to read it, or go down the list with the arrow keys.</p>
-              <p className="text-sm">
-                <kbd className="key">?</kbd> shows all keys.
-              </p>
-            </div>
-          )}
-        </section>
-      </div>
+      <SoughtContext value={sought}>
+        <div className={`flex min-h-0 min-w-0 flex-1 ${side === 'below' ? 'flex-col' : ''}`}>
+          <section
+            aria-label="Messages"
+            style={alone ? {} : share}
+            className={`flex min-h-0 min-w-0 flex-col max-lg:!h-auto max-lg:!w-auto max-lg:flex-1 ${alone ? 'flex-1' : 'shrink-0'} ${listShown}`}
+          >
+            {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
+            {lanes.length > 0 ? (
+              Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />
+            ) : total === 0 ? (
+              <Empty view={view} overview={overview} onAll={() => go({ show: null, account: null })} />
+            ) : (
+              <div className="flex min-h-0 flex-1">
+                <RowList
+                  view={view}
+                  grouping={grouping}
+                  name={name}
+                  rows={rows}
+                  setup={setup}
+                  open={open}
+                  openConversation={openConversation}
+                  onOpen={(id) => go({ message: id })}
+                  handle={list}
+                  onSight={setFirstInSight}
+                />
+                {months && months.length > 1 && (
+                  <Months months={months} first={firstInSight} onGo={(index) => list.current?.reveal(index, true)} />
+                )}
+              </div>
+            )}
+          </section>
+          {!alone && <Divider side={side === 'below' ? 'below' : 'right'} />}
+          <section aria-label="Reading" className={`min-h-0 min-w-0 flex-1 ${readingShown}`}>
+            {open !== null ? (
+              Reading && (
+                <Reading
+                  key={`${open} ${grouping.grouped}`}
+                  id={open}
+                  view={view}
+                  where={where}
+                  grouped={grouping.grouped}
+                />
+              )
+            ) : (
+              <div className="quiet flex h-full flex-col items-center justify-center gap-2 p-8 text-center">
+                <p>Press a message to read it, or go down the list with the arrow keys.</p>
+                <p className="text-sm">
+                  <kbd className="key">?</kbd> shows all keys.
+                </p>
+              </div>
+            )}
+          </section>
+        </div>
+      </SoughtContext>
       <HabitOffer setup={setup} />
       <StampBar
         view={view}

@@ -7,6 +7,7 @@ import { placeName } from '../../core/mail/place';
 import { act } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { InkMark, InkTag } from '../ui/InkTag';
+import { Marked } from '../ui/Marked';
 import { dayOf, exactTime, shortTime } from '../ui/time';
 import { conversationWords } from '../ui/words';
 import { actOf, rowTarget, type Target } from './acts';
@@ -35,14 +36,20 @@ function people(row: Row) {
     return row.whole.people.map(({ name, unread }, i) => (
       <Fragment key={name}>
         {i > 0 && ', '}
-        <span className={unread ? 'font-bold' : ''}>{name}</span>
+        <span className={unread ? 'font-bold' : ''}>
+          <Marked text={name} part="people" />
+        </span>
       </Fragment>
     ));
   if (row.place === 'sent' || row.place === 'drafts') {
     const names = row.to.map((a) => a.name || a.address).join(', ');
-    return `To ${names || 'nobody named'}`;
+    return (
+      <>
+        To <Marked text={names || 'nobody named'} part="people" />
+      </>
+    );
   }
-  return row.from.name || row.from.address || 'No sender';
+  return <Marked text={row.from.name || row.from.address || 'No sender'} part="people" />;
 }
 
 /** The acts that the person chose, on the row under the pointer. The keyboard has its own way to them. */
@@ -96,8 +103,15 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
   );
   const what = (
     <span className="min-w-0 truncate" dir="auto">
-      <span className={weight}>{subject}</span>
-      {density === 'roomy' && row.preview && <span className="quiet"> {row.preview}</span>}
+      <span className={weight}>
+        <Marked text={subject} part="subject" />
+      </span>
+      {density === 'roomy' && row.preview && (
+        <span className="quiet">
+          {' '}
+          <Marked text={row.preview} part="text" />
+        </span>
+      )}
     </span>
   );
   const signs = (

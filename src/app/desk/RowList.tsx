@@ -27,7 +27,8 @@ const scale = { small: 0.94, medium: 1, large: 1.14 };
 /** What the desk may ask of the list. */
 export interface RowListHandle {
   focus: () => void;
-  reveal: (index: number) => void;
+  /** Brings a row into sight; `top`: as the first one. */
+  reveal: (index: number, top?: boolean) => void;
 }
 
 interface RowListProps {
@@ -41,6 +42,8 @@ interface RowListProps {
   openConversation: number | null;
   onOpen: (id: number) => void;
   handle?: Ref<RowListHandle>;
+  /** Hears which row is the first in sight. */
+  onSight?: (first: number) => void;
 }
 
 /** Whether all of a view that is ticked has a row in it. */
@@ -56,7 +59,7 @@ function inAll(allOf: View | null, view: View, row: Row): boolean {
 
 /** The rows of a view: only those in sight are in the page. */
 export function RowList(props: RowListProps) {
-  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle } = props;
+  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle, onSight } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const { ticked, allOf, anchor } = useDesk();
   const { density, textSize } = usePreferences();
@@ -76,6 +79,9 @@ export function RowList(props: RowListProps) {
   const { show } = rows;
   useEffect(() => show(first, last), [show, first, last]);
 
+  const top = Math.min(Math.max(0, Math.floor((virtual.scrollOffset ?? 0) / height + 0.5)), Math.max(0, total - 1));
+  useEffect(() => onSight?.(top), [onSight, top]);
+
   useEffect(() => {
     // “14:05” becomes “Tue” at midnight, also on a page that stays open.
     const timer = setInterval(() => setNow(Date.now()), 60_000);
@@ -86,7 +92,7 @@ export function RowList(props: RowListProps) {
     handle,
     () => ({
       focus: () => scroller.current?.focus(),
-      reveal: (index) => virtual.scrollToIndex(index, { align: 'auto' }),
+      reveal: (index, top) => virtual.scrollToIndex(index, { align: top ? 'start' : 'auto' }),
     }),
     [virtual],
   );

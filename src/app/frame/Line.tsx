@@ -11,7 +11,9 @@ import {
   NotebookText,
   PanelLeftClose,
   PanelLeftOpen,
+  PackageOpen,
   RefreshCw,
+  Search,
   SearchX,
   Send,
   ShieldX,
@@ -19,8 +21,12 @@ import {
   SquarePen,
   Tags,
   Trash2,
+  Users,
   type LucideIcon,
 } from 'lucide-react';
+import type { Setup } from '../../core/line/setup';
+import { useMailbox } from '../state/mailbox';
+import { useAnswer } from '../ui/useAnswer';
 import { useDroppable } from '@dnd-kit/core';
 import type { ReactNode } from 'react';
 import { NavLink } from 'react-router';
@@ -184,6 +190,48 @@ function PlaceLink({ to, name, icon: Icon, folded, onGo, place, depth, numbers }
   );
 }
 
+/** The saved searches, each with what it finds now. */
+function Searches({
+  setup,
+  heading,
+  folded,
+  onGo,
+}: {
+  setup: Setup;
+  heading: string;
+  folded: boolean;
+  onGo: () => void;
+}) {
+  const revision = useMailbox((s) => s.revision);
+  const { searches } = setup;
+  const views = searches.map(({ query, within }): View => ({ kind: 'found', query, within }));
+  const question = JSON.stringify(views);
+  const { value } = useAnswer(
+    async () => ({ question, counts: views.length ? await mailroom.counts(views) : [] }),
+    `${question} ${revision}`,
+  );
+  const counts = value?.question === question ? value.counts : null;
+  if (searches.length === 0) return null;
+  return (
+    <>
+      <h2 className={heading}>Searches</h2>
+      <ul className="flex flex-col">
+        {searches.map(({ id, name }, at) => (
+          <PlaceLink
+            key={id}
+            to={viewPath(views[at])}
+            name={name}
+            icon={Search}
+            numbers={counts?.[at]}
+            folded={folded}
+            onGo={onGo}
+          />
+        ))}
+      </ul>
+    </>
+  );
+}
+
 /** The line: the sorting line as a track, then places, folders and labels. */
 export function Line({ overview, onGo }: { overview: Overview; onGo: () => void }) {
   const folded = usePreferences((s) => s.lineFolded);
@@ -276,9 +324,12 @@ export function Line({ overview, onGo }: { overview: Overview; onGo: () => void 
           </ul>
         </>
       )}
+      <Searches setup={setup} heading={heading} {...common} />
       <h2 className={heading}>Mailroom</h2>
       <ul className="flex flex-col">
         <PlaceLink to="/agenda" name="Agenda" icon={CalendarDays} {...common} />
+        <PlaceLink to="/clear-out" name="Clear-out" icon={PackageOpen} {...common} />
+        <PlaceLink to="/senders" name="Senders" icon={Users} {...common} />
         <PlaceLink to="/labels" name="Labels and folders" icon={Tags} {...common} />
         <PlaceLink to="/logbook" name="Logbook" icon={NotebookText} {...common} />
         <PlaceLink to="/mail" name="Mail in and out" icon={HardDriveDownload} {...common} />

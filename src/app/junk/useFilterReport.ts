@@ -18,7 +18,7 @@ export function useFilterReport(): { report: FilterReport | null; progress: Prog
     const job = crypto.randomUUID();
     let current = true;
     const stop = onMailroom((event) => {
-      if (current && event.kind === 'judging' && event.job === job)
+      if (current && event.kind === 'progress' && event.job === job)
         setProgress({ done: event.done, total: event.total });
     });
     void mailroom

@@ -16,6 +16,8 @@ const others: [keys: string, what: string][] = [
   ['B', 'Block the sender'],
   ['W', 'Why here'],
   ['/', 'Search'],
+  ['Q', 'The query as a form'],
+  ['Z', 'Clear out what is shown'],
   ['Ctrl Z', 'Undo'],
   ['?', 'This sheet'],
 ];

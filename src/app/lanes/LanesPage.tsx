@@ -22,6 +22,8 @@ function whatWords(what: LaneWhat, setup: Setup): string {
   if (what.by === 'kind') return `sender kind: ${kindNames[what.kind].toLowerCase()}`;
   if (what.by === 'label')
     return `label: ${setup.labels.find((label) => label.id === what.label)?.name ?? 'one that is gone'}`;
+  if (what.by === 'search')
+    return `saved search: ${setup.searches.find((search) => search.id === what.search)?.name ?? 'one that is gone'}`;
   return `query: ${what.query}`;
 }
 
@@ -69,11 +71,16 @@ function LaneEditor({ lane, setup, onChange, onSave, onLeave }: EditorProps) {
         ? `${read.error} (at character ${read.at + 1})`
         : what.by === 'label' && what.label === ''
           ? 'Choose a label.'
-          : null;
+          : what.by === 'search' && what.search === ''
+            ? 'Choose a saved search.'
+            : null;
   const by = (value: LaneWhat['by']) => {
     if (value === 'kind') onChange({ ...lane, what: { by: 'kind', kind: 'alone' } });
     else if (value === 'label') onChange({ ...lane, what: { by: 'label', label: setup.labels[0]?.id ?? '' } });
-    else onChange({ ...lane, what: { by: 'query', query: '' } });
+    else if (value === 'search') {
+      const [first] = setup.searches;
+      onChange({ ...lane, name: lane.name || (first?.name ?? ''), what: { by: 'search', search: first?.id ?? '' } });
+    } else onChange({ ...lane, what: { by: 'query', query: '' } });
   };
   return (
     <form
@@ -102,6 +109,7 @@ function LaneEditor({ lane, setup, onChange, onSave, onLeave }: EditorProps) {
         >
           <option value="kind">a sender kind</option>
           <option value="label">a label</option>
+          {setup.searches.length > 0 && <option value="search">a saved search</option>}
           <option value="query">a query</option>
         </select>
       </label>
@@ -139,6 +147,22 @@ function LaneEditor({ lane, setup, onChange, onSave, onLeave }: EditorProps) {
           </select>
         </label>
       )}
+      {what.by === 'search' && (
+        <label className="flex flex-col text-sm">
+          Saved search
+          <select
+            className="select w-full select-sm"
+            value={what.search}
+            onChange={(event) => onChange({ ...lane, what: { by: 'search', search: event.target.value } })}
+          >
+            {setup.searches.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {what.by === 'query' && (
         <label className="flex flex-col text-sm">
           Query
@@ -151,8 +175,7 @@ function LaneEditor({ lane, setup, onChange, onSave, onLeave }: EditorProps) {
             onChange={(event) => onChange({ ...lane, what: { by: 'query', query: event.target.value } })}
           />
           <span className="quiet mt-1">
-            Keys: from, to, cc, subject, keyword, seen, unseen, flagged, unflagged, before, on, since, larger, smaller,
-            not, or, and parentheses. Other words are looked for in people and subject.
+            As in the query line: keys such as from, subject, unseen and since; other words are looked for everywhere.
           </span>
         </label>
       )}

@@ -1,44 +1,157 @@
-import { useEffect, useRef, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { endOfDay, format, startOfDay } from 'date-fns';
+import { Fragment, useEffect, useRef, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import type { LogEntry } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
+import { logKinds, type LogFilter, type LogKind } from '../../mailroom/logbookApi';
 import { undoEntry, useDesk } from '../state/desk';
 import { useMailbox } from '../state/mailbox';
 import { Page } from '../ui/Page';
-import { exactTime } from '../ui/time';
+import { dayOf, exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { count } from '../ui/words';
+import { LogDetails } from './LogDetails';
 
 const step = 100;
 
-/** The Logbook: everything that was done, by whom, each undone from here while it can be. */
+const kindNames: Record<LogKind, string> = {
+  moved: 'moved',
+  marked: 'marked as read, junk or silenced',
+  flagged: 'flagged',
+  labelled: 'labelled',
+  arrived: 'arrived or brought in',
+  setup: 'settings',
+  undone: 'undone',
+  deleted: 'deleted for good',
+};
+
+/** Whose entries, as the address has them and as the page calls them. */
+const whoNames = [
+  ['you', 'You'],
+  ['all', 'Everybody'],
+  ['machine', 'Wide Sort'],
+  ['post', 'Post office'],
+] as const;
+const whoOf: Record<string, LogFilter['who']> = { all: 'all', machine: 'Wide Sort', post: 'post office' };
+
+/** A day in the address, as 2026-09-01; null where it is none. */
+const readDay = (text: string | null): Date | null =>
+  text !== null && /^\d{4}-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text)) ? new Date(`${text}T00:00`) : null;
+
+/** What the address asks for. An entry or a message is looked for among everybody's. */
+function readFilter(query: URLSearchParams): LogFilter {
+  const [from, to] = [readDay(query.get('since')), readDay(query.get('until'))];
+  const message = Number(query.get('message') ?? NaN);
+  const asked = query.get('who') ?? (query.has('entry') || query.has('message') ? 'all' : 'you');
+  return {
+    who: whoOf[asked] ?? 'you',
+    what: logKinds.find((kind) => kind === query.get('what')) ?? null,
+    since: from && startOfDay(from).getTime(),
+    before: to && endOfDay(to).getTime() + 1,
+    message: Number.isInteger(message) && message >= 0 ? message : null,
+    words: query.get('words') ?? '',
+  };
+}
+
+interface EntryProps {
+  entry: LogEntry;
+  /** Led to by its number. */
+  wanted: boolean;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+}
+
+function Entry({ entry, wanted, open, onOpen }: EntryProps) {
+  const row = useRef<HTMLTableRowElement>(null);
+  useEffect(() => {
+    if (wanted) row.current?.scrollIntoView({ block: 'center' });
+  }, [wanted]);
+  const undone = entry.undoneBy !== null;
+  return (
+    <Fragment>
+      <tr ref={row} className={wanted ? 'bg-base-300' : undone ? 'quiet' : ''}>
+        <td className="w-44 whitespace-nowrap tabular-nums max-sm:w-auto max-sm:whitespace-normal">
+          {exactTime(entry.at)}
+        </td>
+        <td className="w-28 whitespace-nowrap max-sm:hidden">{entry.by === 'you' ? 'You' : entry.by}</td>
+        <td className="[overflow-wrap:anywhere]">
+          {entry.count > 0 ? (
+            <button
+              className="min-h-6 text-left underline decoration-dotted underline-offset-4"
+              aria-expanded={open}
+              onClick={() => onOpen(!open)}
+            >
+              <span className={undone ? 'line-through' : ''}>{entry.says}</span>
+            </button>
+          ) : (
+            <span className={undone ? 'line-through' : ''}>{entry.says}</span>
+          )}
+          {undone && <span className="ml-2">undone</span>}
+        </td>
+        <td className="w-24 text-right">
+          {entry.undoable && (
+            <button
+              className="btn btn-outline btn-xs"
+              onClick={() => void undoEntry(entry.seq)}
+              aria-label={`Undo: ${entry.says}`}
+            >
+              {entry.undoes === null ? 'Undo' : 'Do again'}
+            </button>
+          )}
+        </td>
+      </tr>
+      {open && (
+        <tr>
+          <td colSpan={4} className="bg-base-200 px-4 py-3">
+            <LogDetails entry={entry} />
+          </td>
+        </tr>
+      )}
+    </Fragment>
+  );
+}
+
+/** The Logbook: everything that was done, by whom, to which messages, each undone from here while it can be. */
 export function LogbookPage() {
   const revision = useMailbox((s) => s.revision);
   const notice = useDesk((s) => s.notice);
-  const [search, setSearch] = useSearchParams();
+  const [query, setQuery] = useSearchParams();
   const [shown, setShown] = useState(step);
-  const who = search.get('who') === 'all' ? 'all' : search.has('entry') ? 'all' : 'you';
-  const wanted = Number(search.get('entry') ?? -1);
-  const { value, waiting } = useAnswer(() => mailroom.logbook(who, 0, shown), `${who} ${shown} ${revision}`);
-  const marked = useRef<HTMLTableRowElement>(null);
-  const here = value?.entries.some((e) => e.seq === wanted) ?? false;
-  useEffect(() => marked.current?.scrollIntoView({ block: 'center' }), [here]);
+  const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
+  const filter = readFilter(query);
+  const wanted = Number(query.get('entry') ?? -1);
+  // An entry that is led to may stand far down.
+  const upTo = wanted >= 0 ? Math.max(shown, 2_000) : shown;
+  const question = JSON.stringify(filter);
+  const { value, waiting, error } = useAnswer(
+    () => mailroom.logbook(filter, 0, upTo),
+    `${question} ${upTo} ${revision}`,
+  );
+  const set = (some: Record<string, string | null>) => {
+    const next = new URLSearchParams(query);
+    next.delete('entry');
+    for (const [key, its] of Object.entries(some)) {
+      if (its) next.set(key, its);
+      else next.delete(key);
+    }
+    setShown(step);
+    setQuery(next, { replace: true });
+  };
+  const who = whoNames.find(([key]) => (whoOf[key] ?? 'you') === filter.who)?.[0] ?? 'you';
+  const narrowed =
+    filter.what !== null || filter.since !== null || filter.before !== null || filter.message !== null || filter.words;
 
   return (
     <Page
       title="Logbook"
       acts={
-        <div className="join" role="group" aria-label="Whose entries">
-          {(
-            [
-              ['you', 'What you did'],
-              ['all', 'Everything'],
-            ] as const
-          ).map(([key, word]) => (
+        <div className="join max-w-full overflow-x-auto" role="group" aria-label="Whose entries">
+          {whoNames.map(([key, word]) => (
             <button
               key={key}
               className={`btn join-item btn-sm ${who === key ? 'btn-primary' : ''}`}
               aria-pressed={who === key}
-              onClick={() => setSearch({ who: key })}
+              onClick={() => set({ who: key })}
             >
               {word}
             </button>
@@ -46,6 +159,71 @@ export function LogbookPage() {
         </div>
       }
     >
+      <div className="mb-3 flex flex-wrap items-end gap-3" role="search" aria-label="Entries">
+        <label className="flex flex-col text-sm">
+          What
+          <select
+            className="select w-56 select-sm"
+            value={filter.what ?? ''}
+            onChange={(event) => set({ what: event.target.value })}
+          >
+            <option value="">anything</option>
+            {logKinds.map((kind) => (
+              <option key={kind} value={kind}>
+                {kindNames[kind]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {(
+          [
+            ['since', 'On this day or later', filter.since],
+            ['until', 'Up to this day', filter.before === null ? null : filter.before - 1],
+          ] as const
+        ).map(([key, word, time]) => (
+          <label key={key} className="flex flex-col text-sm">
+            {word}
+            <input
+              type="date"
+              className="input input-sm w-40"
+              value={time === null ? '' : format(time, 'yyyy-MM-dd')}
+              onChange={(event) => set({ [key]: event.target.value })}
+            />
+          </label>
+        ))}
+        <label className="flex flex-col text-sm">
+          Says
+          <input
+            className="input input-sm w-56"
+            placeholder="words of the entry"
+            value={filter.words}
+            onChange={(event) => set({ words: event.target.value })}
+          />
+        </label>
+        {narrowed && (
+          <button
+            className="btn btn-ghost btn-sm"
+            onClick={() => set({ what: null, since: null, until: null, message: null, words: null })}
+          >
+            Show all
+          </button>
+        )}
+      </div>
+      {filter.message !== null && value && (
+        <p className="mb-2 border-l-4 border-primary bg-base-200 px-3 py-1.5">
+          {value.message ? (
+            <>
+              Only what touched{' '}
+              <Link className="link" to={`/find/${encodeURIComponent('all')}/m/${value.message.id}`}>
+                “{value.message.subject || 'No subject'}”
+              </Link>{' '}
+              of {dayOf(value.message.date)}.
+            </>
+          ) : (
+            'Only what touched a message that is not here any more.'
+          )}
+        </p>
+      )}
       <p
         role="status"
         aria-live="polite"
@@ -53,8 +231,13 @@ export function LogbookPage() {
       >
         {notice?.text ?? ''}
       </p>
+      {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
       {value && value.total === 0 && (
-        <p>Nothing was done yet. Every act on your mail will stand here, and can be undone here.</p>
+        <p>
+          {narrowed
+            ? 'Nothing in the Logbook is of that kind.'
+            : 'Nothing was done yet. Every act on your mail will stand here, and can be undone here.'}
+        </p>
       )}
       {!value && waiting && <p className="quiet">Opening the Logbook …</p>}
       {value && value.total > 0 && (
@@ -63,7 +246,7 @@ export function LogbookPage() {
             <thead>
               <tr>
                 <th>When</th>
-                <th>Who</th>
+                <th className="max-sm:hidden">Who</th>
                 <th>What</th>
                 <th>
                   <span className="sr-only">Undo</span>
@@ -72,29 +255,18 @@ export function LogbookPage() {
             </thead>
             <tbody>
               {value.entries.map((entry) => (
-                <tr
+                <Entry
                   key={entry.seq}
-                  ref={entry.seq === wanted ? marked : undefined}
-                  className={entry.seq === wanted ? 'bg-base-300' : entry.undoneBy !== null ? 'quiet' : ''}
-                >
-                  <td className="w-44 whitespace-nowrap tabular-nums">{exactTime(entry.at)}</td>
-                  <td className="w-28 whitespace-nowrap">{entry.by === 'you' ? 'You' : entry.by}</td>
-                  <td className="[overflow-wrap:anywhere]">
-                    <span className={entry.undoneBy !== null ? 'line-through' : ''}>{entry.says}</span>
-                    {entry.undoneBy !== null && <span className="ml-2">undone</span>}
-                  </td>
-                  <td className="w-24 text-right">
-                    {entry.undoable && (
-                      <button
-                        className="btn btn-outline btn-xs"
-                        onClick={() => void undoEntry(entry.seq)}
-                        aria-label={`Undo: ${entry.says}`}
-                      >
-                        {entry.undoes === null ? 'Undo' : 'Do again'}
-                      </button>
-                    )}
-                  </td>
-                </tr>
+                  entry={entry}
+                  wanted={entry.seq === wanted}
+                  open={open.has(entry.seq)}
+                  onOpen={(its) => {
+                    const next = new Set(open);
+                    if (its) next.add(entry.seq);
+                    else next.delete(entry.seq);
+                    setOpen(next);
+                  }}
+                />
               ))}
             </tbody>
           </table>
@@ -109,6 +281,12 @@ export function LogbookPage() {
             )}
           </div>
         </>
+      )}
+      {value && (
+        <p className="quiet mt-3 max-w-prose text-sm">
+          The Logbook keeps its newest 5,000 entries, and everything of the last 90 days.{' '}
+          {value.letGo > 0 && `${count(value.letGo)} older ones have been let go: what they did stays done.`}
+        </p>
       )}
     </Page>
   );

@@ -1,4 +1,6 @@
 import { useMemo, useRef, useState } from 'react';
+import { useSought } from '../ui/Marked';
+import { markIn } from './markIn';
 import { cleanHtml, frameDocument } from './cleanHtml';
 
 interface HtmlBodyProps {
@@ -14,12 +16,14 @@ export function HtmlBody({ html, pictures, dead }: HtmlBodyProps) {
     const clean = cleanHtml(html, pictures, dead);
     return { source: frameDocument(clean.html), remotePictures: clean.remotePictures };
   }, [html, pictures, dead]);
+  const sought = useSought('text');
   const frame = useRef<HTMLIFrameElement>(null);
   const [height, setHeight] = useState(200);
 
   const loaded = () => {
     const inside = frame.current?.contentDocument;
     if (!inside) return;
+    markIn(inside, sought);
     const measure = () => setHeight(Math.min(20_000, Math.max(80, inside.body.scrollHeight + 28)));
     measure();
     // Quotes that are unfolded need room. The event does not bubble, so it is caught on its way down.

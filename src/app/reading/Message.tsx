@@ -8,6 +8,7 @@ import type { Row } from '../../mailroom/api';
 import { mailroom } from '../../mailroom/client';
 import { startAnswering } from '../state/desk';
 import { SenderStanding } from './SenderStanding';
+import { Marked } from '../ui/Marked';
 import { InkTag } from '../ui/InkTag';
 import { dayOf, exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
@@ -52,15 +53,19 @@ export function Message({ row, setup, heading = false }: MessageProps) {
       <header className="flex flex-col gap-1.5 border-b border-base-300 px-4 py-3">
         {heading && (
           <h2 className="text-lg leading-snug font-semibold [overflow-wrap:anywhere]" dir="auto">
-            {row.subject || 'No subject'}
+            <Marked text={row.subject || 'No subject'} part="subject" />
           </h2>
         )}
         <div className="flex flex-wrap items-baseline gap-x-3">
           <p className="min-w-0 [overflow-wrap:anywhere]">
             <span className="font-semibold" dir="auto">
-              {row.from.name || row.from.address || 'No sender'}
+              <Marked text={row.from.name || row.from.address || 'No sender'} part="people" />
             </span>{' '}
-            {row.from.name && <span className="font-mono text-sm">{row.from.address}</span>}
+            {row.from.name && (
+              <span className="font-mono text-sm">
+                <Marked text={row.from.address} part="people" />
+              </span>
+            )}
           </p>
           <time className="quiet ml-auto text-sm" dateTime={new Date(row.date).toISOString()}>
             {exactTime(row.date)}

@@ -1,4 +1,6 @@
-import { Fragment, useState } from 'react';
+import { useState } from 'react';
+import { marksIn } from '../../core/search/marks';
+import { Marked, useSought } from '../ui/Marked';
 import { stretches, type Stretch } from '../../core/mail/quoted';
 
 const link = /\bhttps?:\/\/[^\s<>"'”’)\]]+[^\s<>"'”’)\].,;:!?]/g;
@@ -18,14 +20,16 @@ function Linked({ text }: { text: string }) {
         {piece.text}
       </a>
     ) : (
-      <Fragment key={i}>{piece.text}</Fragment>
+      <Marked key={i} text={piece.text} part="text" />
     ),
   );
 }
 
 /** What was said before, or a signature: folded away until it is asked for. */
 function Folded({ stretch }: { stretch: Stretch }) {
-  const [open, setOpen] = useState(false);
+  const sought = useSought('text');
+  // What was searched for is not folded away.
+  const [open, setOpen] = useState(() => marksIn(stretch.text, sought).length > 0);
   const lines = stretch.text.split('\n').filter((line) => line.trim() !== '').length;
   const what = stretch.kind === 'signature' ? 'Signature' : `${lines === 1 ? '1 line' : `${lines} lines`} said before`;
   return (

@@ -4,18 +4,20 @@ interface PageProps {
   title: string;
   /** What can be done on the page as a whole. */
   acts?: ReactNode;
+  /** What is below fills the page, and scrolls by itself. */
+  whole?: boolean;
   children: ReactNode;
 }
 
 /** A page beside the desk: a heading, its acts, and what scrolls below. */
-export function Page({ title, acts, children }: PageProps) {
+export function Page({ title, acts, whole = false, children }: PageProps) {
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
       <header className="flex min-h-14 flex-wrap items-center gap-3 border-b border-base-300 px-5 py-2">
         <h1 className="text-xl font-semibold">{title}</h1>
         <div className="ml-auto flex max-w-full min-w-0 flex-wrap gap-2">{acts}</div>
       </header>
-      <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{children}</div>
+      {whole ? children : <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{children}</div>}
     </main>
   );
 }

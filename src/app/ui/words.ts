@@ -3,6 +3,7 @@ import type { Place } from '../../core/mail/place';
 import { inTree, pathOf } from '../../core/mail/nesting';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
+import type { SavedSearch } from '../../core/search/saved';
 import type { ConversationCounts } from '../../mailroom/api';
 import type { View } from '../../mailroom/viewsApi';
 
@@ -34,10 +35,19 @@ export const placePath = (place: Place, setup: Setup): string =>
 export const labelName = (id: string, setup: Setup): string =>
   setup.labels.some((label) => label.id === id) ? pathOf(setup.labels, id) : 'a label that is gone';
 
+/** The saved search that asks for what a view shows. */
+export function savedSearchOf({ query, within }: Extract<View, { kind: 'found' }>, setup: Setup): SavedSearch | null {
+  const where = JSON.stringify(within);
+  return setup.searches.find((saved) => saved.query === query && JSON.stringify(saved.within) === where) ?? null;
+}
+
 /** A view's name as a heading. */
 export function viewName(view: View, setup: Setup): string {
   if (view.kind === 'damaged') return 'Damaged';
-  if (view.kind === 'found') return view.within ? `Found in ${viewName(view.within, setup)}` : 'Found everywhere';
+  if (view.kind === 'found') {
+    const found = view.within ? `Found in ${viewName(view.within, setup)}` : 'Found everywhere';
+    return savedSearchOf(view, setup)?.name ?? found;
+  }
   if (view.kind === 'label') return setup.labels.find((l) => l.id === view.label)?.name ?? 'Label';
   return placeName(view.place, setup.folders);
 }

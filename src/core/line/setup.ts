@@ -8,7 +8,9 @@ import { decodeBase64 } from '../mail/transfer';
 import { freshJunkSettings, junkSettingsSchema } from '../junk/settings';
 import { ruleSchema } from '../rules/rule';
 import { laneSchema } from '../search/lane';
+import { savedSearchSchema } from '../search/saved';
 import { contactSchema } from '../senders/contact';
+import { leftListSchema } from '../senders/leaving';
 import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/register';
 import { toldSchema } from '../senders/telling';
 
@@ -24,6 +26,9 @@ export const setupSchema = z.object({
   labels: z.array(labelSchema).max(5_000),
   accounts: z.array(accountSchema).max(100).default([]),
   lanes: z.array(laneSchema).max(1_000).default([]),
+  searches: z.array(savedSearchSchema).max(1_000).default([]),
+  /** Mailing lists that the person left. */
+  left: z.array(leftListSchema).max(5_000).default([]),
   /** Of what the person wants to be told when it arrives. */
   told: z.array(toldSchema).max(5_000).default([]),
   contacts: z.array(contactSchema).max(100_000).default([]),
@@ -41,6 +46,8 @@ export const emptySetup: Setup = {
   labels: [],
   accounts: [],
   lanes: [],
+  searches: [],
+  left: [],
   told: [],
   contacts: [],
   junk: freshJunkSettings,

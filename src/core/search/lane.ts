@@ -6,6 +6,8 @@ import { longestQuery, parseQuery } from './query';
 export const laneWhatSchema = z.discriminatedUnion('by', [
   z.object({ by: z.literal('kind'), kind: z.enum(senderKinds) }),
   z.object({ by: z.literal('label'), label: z.string() }),
+  /** The id of a saved search: the lane follows what that asks for. */
+  z.object({ by: z.literal('search'), search: z.string() }),
   z.object({ by: z.literal('query'), query: z.string().max(longestQuery) }),
 ]);
 export type LaneWhat = z.infer<typeof laneWhatSchema>;

@@ -30,10 +30,12 @@ export type Query =
 /** What is wrong with a query, and where: `at` is an offset in UTF-16 units. */
 export type ParsedQuery = { ok: true; query: Query } | { ok: false; error: string; at: number };
 
-interface Token {
+/** A word, a quoted text or a parenthesis of a query, from `at` up to, not including, `end` (UTF-16 units). */
+export interface Token {
   text: string;
   quoted: boolean;
   at: number;
+  end: number;
 }
 
 class QueryError extends Error {
@@ -49,22 +51,24 @@ class QueryError extends Error {
 const deepest = 50;
 export const longestQuery = 10_000;
 
-function tokens(text: string): Token[] {
+/** The parts of a query; `unfinished`: a quotation mark that is never closed goes up to the end, as while typing. */
+export function tokens(text: string, unfinished = false): Token[] {
   const out: Token[] = [];
   for (let i = 0; i < text.length;) {
     const at = i;
     if (/\s/.test(text[i])) i++;
-    else if (text[i] === '(' || text[i] === ')') out.push({ text: text[i++], quoted: false, at });
+    else if (text[i] === '(' || text[i] === ')') out.push({ text: text[i++], quoted: false, at, end: i });
     else if (text[i] === '"') {
       let value = '';
       for (i++; i < text.length && text[i] !== '"'; i++)
         value += text[i] === '\\' && i + 1 < text.length ? text[++i] : text[i];
-      if (i >= text.length) throw new QueryError('The quotation mark that opens here is never closed.', at);
+      if (i >= text.length && !unfinished)
+        throw new QueryError('The quotation mark that opens here is never closed.', at);
       i++;
-      out.push({ text: value, quoted: true, at });
+      out.push({ text: value, quoted: true, at, end: Math.min(i, text.length) });
     } else {
       while (i < text.length && !/[\s()"]/.test(text[i])) i++;
-      out.push({ text: text.slice(at, i), quoted: false, at });
+      out.push({ text: text.slice(at, i), quoted: false, at, end: i });
     }
   }
   return out;
@@ -231,8 +235,8 @@ export function parseQuery(text: string): ParsedQuery {
   }
 }
 
-/** A text as it stands in a query: in quotation marks where it would be read otherwise without. */
-const quoted = (text: string, plain: boolean): string =>
+/** A text as it stands in a query: in quotation marks where it would be read otherwise without, or is not to be plain. */
+export const quoted = (text: string, plain = true): string =>
   plain && /^[^\s()"\\{]+$/.test(text) ? text : `"${text.replace(/(["\\])/g, '\\$1')}"`;
 const isoDay = (day: number): string => new Date(day).toISOString().slice(0, 10);
 
@@ -261,6 +265,10 @@ export function queryText(query: Query): string {
   if ('day' in query) return `${query.key} ${isoDay(query.day)}`;
   return `${query.key} ${quoted(query.text, true)}`;
 }
+
+/** Parts that must all hold, as one query; `all` where there are none. */
+export const joined = (of: Query[]): Query =>
+  of.length === 0 ? { key: 'all' } : of.length === 1 ? of[0] : { key: 'and', of };
 
 /** A query as one key of another. */
 const partText = (query: Query): string => (query.key === 'and' ? `(${queryText(query)})` : queryText(query));

@@ -1,0 +1,274 @@
+import { useEffect, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { readyClearOuts, type ClearOut } from '../../core/clearout/clearOut';
+import type { Setup } from '../../core/line/setup';
+import type { Overview } from '../../mailroom/api';
+import type { ClearOutReport } from '../../mailroom/clearOutApi';
+import { mailroom, onMailroom } from '../../mailroom/client';
+import type { Act, View } from '../../mailroom/viewsApi';
+import { UndoSpot } from '../desk/StampBar';
+import { runAct } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { Dialog } from '../ui/Dialog';
+import { Halves, Page } from '../ui/Page';
+import { useAnswer } from '../ui/useAnswer';
+import { count, messages, viewName } from '../ui/words';
+import { clearOutPath, readClearOut, type ClearOutAt } from './address';
+import { ClearOutFields } from './ClearOutFields';
+import { ClearOutPreview } from './ClearOutPreview';
+
+/** More messages than these are asked about, once. */
+export const asksAbove = 500;
+
+/** What is asked for one report after another, and how far it is. */
+function useReport(asker: string, { of, choice }: ClearOutAt, delay: number) {
+  const revision = useMailbox((s) => s.revision);
+  const [progress, setProgress] = useState<{ done: number; total: number } | null>(null);
+  const question = JSON.stringify([of, choice]);
+  const answer = useAnswer(
+    async () => {
+      const report = await mailroom.clearOutReport(asker, choice, of);
+      setProgress(null);
+      return { question, report };
+    },
+    `${question} ${revision}`,
+    delay,
+  );
+  useEffect(
+    () =>
+      onMailroom((event) => {
+        if (event.kind === 'progress' && event.job === asker) setProgress({ done: event.done, total: event.total });
+      }),
+    [asker],
+  );
+  // Nobody waits any more once the page is left: a question of nothing takes the place of a long one.
+  useEffect(
+    () => () => {
+      void mailroom.clearOutReport(asker, { ...choice, redundant: false, keepNewest: 10_000_000 }, null);
+    },
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the page is left
+    [asker],
+  );
+  // What was asked before says nothing about what is chosen now.
+  const fresh = answer.value?.question === question ? answer.value.report : null;
+  return { report: fresh, waiting: answer.waiting || fresh === null, error: answer.error, progress };
+}
+
+/** A clear-out that is ready, with how much it would touch. */
+function Ready({ name, at, on, onPick }: { name: string; at: ClearOutAt; on: boolean; onPick: () => void }) {
+  const revision = useMailbox((s) => s.revision);
+  // To know what stands whole elsewhere takes long: it is found out when it is asked for.
+  const slow = at.choice.redundant;
+  const { value } = useAnswer(
+    () => (slow ? Promise.resolve(null) : mailroom.clearOutReport(`ready ${name}`, at.choice, at.of)),
+    `${JSON.stringify(at)} ${revision}`,
+    50,
+  );
+  return (
+    <li>
+      <button
+        className={`flex min-h-7 w-full items-baseline gap-2 rounded px-2 py-0.5 text-left hover:bg-base-200 ${on ? 'bg-base-300 font-semibold' : ''}`}
+        aria-pressed={on}
+        onClick={onPick}
+      >
+        <span className="min-w-0 flex-1">{name}</span>
+        <span className="quiet text-sm tabular-nums">
+          {slow ? 'looks into all texts' : value ? count(value.count) : '…'}
+        </span>
+      </button>
+    </li>
+  );
+}
+
+const acts: { word: string; done: (n: number) => string; act: Act }[] = [
+  { word: 'Archive', done: (n) => `Archive ${messages(n)}`, act: { do: 'move', place: 'archive' } },
+  { word: 'Bin', done: (n) => `Bin ${messages(n)}`, act: { do: 'move', place: 'bin' } },
+  { word: 'Mark as read', done: (n) => `Mark ${messages(n)} as read`, act: { do: 'read', value: true } },
+];
+
+interface AskProps {
+  report: ClearOutReport;
+  words: string;
+  act: Act;
+  onGo: () => void;
+  onClose: () => void;
+}
+
+/** The one question before a great many messages move. */
+function Ask({ report, words, act, onGo, onClose }: AskProps) {
+  const outstanding = Object.values(report.standsOut).reduce((a, b) => a + b, 0);
+  return (
+    <Dialog title={`${words}?`} onClose={onClose}>
+      <p>
+        {act.do === 'move' && act.place === 'bin'
+          ? 'They stay in the Bin for 30 days, then they are deleted for good.'
+          : act.do === 'move'
+            ? 'They are kept for ever, and found by search.'
+            : 'They stay where they are.'}{' '}
+        One Undo brings all of it back.
+      </p>
+      {outstanding > 0 && (
+        <p className="mt-2">Among them are some that stand out: look at them on the right first if in doubt.</p>
+      )}
+      <div className="mt-4 flex gap-2">
+        <button className="btn btn-primary btn-sm" autoFocus onClick={onGo}>
+          {words}
+        </button>
+        <button className="btn btn-ghost btn-sm" onClick={onClose}>
+          Leave it
+        </button>
+      </div>
+    </Dialog>
+  );
+}
+
+function places(setup: Setup, of: View | null): { path: string; name: string; view: View | null }[] {
+  const some: View[] = [
+    { kind: 'place', place: 'inbox' },
+    { kind: 'place', place: 'archive' },
+    ...setup.folders.map(({ id }): View => ({ kind: 'place', place: `folder:${id}` })),
+    { kind: 'place', place: 'sent' },
+    { kind: 'place', place: 'junk' },
+    ...setup.labels.map(({ id }): View => ({ kind: 'label', label: id })),
+    ...setup.searches.map(({ query, within }): View => ({ kind: 'found', query, within })),
+  ];
+  const list = some.map((view) => ({
+    path: JSON.stringify(view),
+    name: viewName(view, setup),
+    view: view as View | null,
+  }));
+  const here = JSON.stringify(of);
+  if (of && !list.some(({ path }) => path === here))
+    list.push({ path: here, name: of.kind === 'found' ? `Found by ${of.query}` : viewName(of, setup), view: of });
+  return [...list, { path: 'null', name: 'All places but Junk, Bin, Sent and Drafts', view: null }];
+}
+
+function ClearOutOf({
+  at,
+  overview,
+  onChange,
+}: {
+  at: ClearOutAt;
+  overview: Overview;
+  onChange: (at: ClearOutAt) => void;
+}) {
+  const { setup } = overview;
+  const { of, choice } = at;
+  const [asker] = useState(() => crypto.randomUUID());
+  const { report, waiting, error, progress } = useReport(asker, at, 80);
+  const [asking, setAsking] = useState<(typeof acts)[number] | null>(null);
+  const [running, setRunning] = useState(false);
+  const set = (some: Partial<ClearOut>) => onChange({ of, choice: { ...choice, ...some } });
+  const run = async (act: Act) => {
+    setAsking(null);
+    setRunning(true);
+    await runAct({ clearOut: choice, of }, act);
+    setRunning(false);
+  };
+  const options = places(setup, of);
+  const inPlace = of?.kind === 'place' ? of.place : null;
+  return (
+    <Halves
+      left={
+        <>
+          <label className="flex flex-col text-sm">
+            Clear out of
+            <select
+              className="select w-full select-sm"
+              value={JSON.stringify(of)}
+              onChange={(event) => {
+                const view = options.find(({ path }) => path === event.target.value)?.view ?? null;
+                onChange({ of: view, choice: { ...choice, keep: [] } });
+              }}
+            >
+              {options.map(({ path, name }) => (
+                <option key={path} value={path}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <section aria-label="Ready ones">
+            <h2 className="mb-1 font-semibold">Ready ones</h2>
+            <ul>
+              {readyClearOuts.map(({ id, name, choice: ready }) => (
+                <Ready
+                  key={id}
+                  name={name}
+                  at={{ of, choice: ready }}
+                  on={JSON.stringify(ready) === JSON.stringify(choice)}
+                  onPick={() => onChange({ of, choice: ready })}
+                />
+              ))}
+            </ul>
+          </section>
+          <section aria-label="What goes">
+            <h2 className="mb-1 font-semibold">What goes</h2>
+            <ClearOutFields choice={choice} onChange={set} />
+          </section>
+        </>
+      }
+      right={
+        <div className="flex flex-col gap-3">
+          <ClearOutPreview
+            report={report}
+            waiting={waiting}
+            error={error}
+            progress={progress}
+            choice={choice}
+            setup={setup}
+            name={options.find(({ path }) => path === JSON.stringify(of))?.name ?? ''}
+            onSpare={(spare) => set({ spare })}
+          />
+          <div
+            className="sticky bottom-0 flex flex-wrap gap-2 border-t border-base-300 bg-base-100 py-3"
+            role="group"
+            aria-label="Acts"
+          >
+            {acts
+              .filter(({ act }) => act.do !== 'move' || act.place !== inPlace)
+              .map((one, at) => {
+                const n = one.act.do === 'read' ? (report?.unread ?? 0) : (report?.count ?? 0);
+                return (
+                  <button
+                    key={one.word}
+                    className={`btn btn-sm ${at === 0 ? 'btn-primary' : ''}`}
+                    disabled={n === 0 || waiting || running}
+                    onClick={() => (n > asksAbove ? setAsking(one) : void run(one.act))}
+                  >
+                    {n === 0 ? one.word : one.done(n)}
+                  </button>
+                );
+              })}
+          </div>
+          {asking && report && (
+            <Ask
+              report={report}
+              words={asking.done(asking.act.do === 'read' ? report.unread : report.count)}
+              act={asking.act}
+              onGo={() => void run(asking.act)}
+              onClose={() => setAsking(null)}
+            />
+          )}
+        </div>
+      }
+    />
+  );
+}
+
+/** Clear-out: a great many messages by age, state, sender, number and size, looked at before they go. */
+export function ClearOutPage() {
+  const overview = useMailbox((s) => s.overview);
+  const [query] = useSearchParams();
+  const navigate = useNavigate();
+  if (!overview) return null;
+  return (
+    <Page title="Clear-out" acts={<UndoSpot />}>
+      <ClearOutOf
+        at={readClearOut(query)}
+        overview={overview}
+        onChange={(at) => void navigate(clearOutPath(at), { replace: true })}
+      />
+    </Page>
+  );
+}

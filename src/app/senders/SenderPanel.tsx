@@ -1,0 +1,184 @@
+import { Archive, Filter, MailOpen, Search, ShieldCheck, ShieldX, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { everythingGoes } from '../../core/clearout/clearOut';
+import type { Setup } from '../../core/line/setup';
+import type { Standing } from '../../core/senders/register';
+import { quoted } from '../../core/search/query';
+import { mailroom } from '../../mailroom/client';
+import type { Sender, SenderReport } from '../../mailroom/sendersApi';
+import type { Act, View } from '../../mailroom/viewsApi';
+import { clearOutPath } from '../clearout/address';
+import { viewPath } from '../paths';
+import { runAct } from '../state/desk';
+import { useMailbox } from '../state/mailbox';
+import { RowLines } from '../ui/RowLines';
+import { dayOf, exactTime, sizeWords } from '../ui/time';
+import { useAnswer } from '../ui/useAnswer';
+import { count, messages } from '../ui/words';
+import { LeaveList } from './LeaveList';
+import { MonthsChart } from './MonthsChart';
+
+/** Places whose mail of a sender can be acted on at once. */
+const scopes: { id: string; name: string; of: View | null }[] = [
+  { id: 'inbox', name: 'in the Inbox', of: { kind: 'place', place: 'inbox' } },
+  { id: 'all', name: 'in all places but Junk, Bin, Sent and Drafts', of: null },
+];
+
+const acts: [word: string, icon: typeof Archive, act: Act][] = [
+  ['Archive', Archive, { do: 'move', place: 'archive' }],
+  ['Bin', Trash2, { do: 'move', place: 'bin' }],
+  ['Mark as read', MailOpen, { do: 'read', value: true }],
+];
+
+function Figures({ report }: { report: SenderReport }) {
+  const { line } = report;
+  const figures: [string, string][] = [
+    ['Messages', `${count(line.messages)}, ${count(line.inbox)} in the Inbox`],
+    ['Unread', `${count(line.unread)} (${Math.round((100 * line.unread) / line.messages)} %)`],
+    ['Last seen', exactTime(line.last)],
+    ['Size', sizeWords(line.bytes)],
+    [
+      'You',
+      line.answered > 0
+        ? `answered ${messages(line.answered)}`
+        : line.written
+          ? 'wrote to it, but answered none'
+          : 'never wrote to it',
+    ],
+  ];
+  return (
+    <dl className="grid grid-cols-[6rem_1fr] gap-x-3 gap-y-0.5 text-sm">
+      {figures.map(([name, value]) => (
+        <div key={name} className="contents">
+          <dt className="quiet">{name}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** All of one sender: figures, the months, its latest messages, and acts for the whole of it. */
+export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup: Setup; onClose: () => void }) {
+  const revision = useMailbox((s) => s.revision);
+  const { value: report, waiting } = useAnswer(() => mailroom.sender(sender), `${JSON.stringify(sender)} ${revision}`);
+  const [scope, setScope] = useState('all');
+  const of = scopes.find(({ id }) => id === scope)?.of ?? null;
+  const choice = { ...everythingGoes, from: sender };
+  const { value: reach } = useAnswer(
+    () => mailroom.clearOutReport(`sender ${sender.value}`, choice, of),
+    `${JSON.stringify([sender, of])} ${revision}`,
+  );
+  const standing = setup.register.find((entry) => entry.kind === sender.by && entry.value === sender.value);
+  // An entry is looked at, with what it would do to the mail here, before it is saved.
+  const entryPath = (as: Standing) =>
+    standing
+      ? `/register/${encodeURIComponent(standing.id)}`
+      : `/register/new?value=${encodeURIComponent(sender.value)}&standing=${as}`;
+  const title = report?.line.name && sender.by === 'address' ? report.line.name : sender.value;
+  const found: View = { kind: 'found', query: `from ${quoted(sender.value)}`, within: null };
+  return (
+    <aside
+      aria-label={`Sender ${sender.value}`}
+      className="flex min-h-0 w-full shrink-0 flex-col gap-4 overflow-y-auto border-l border-base-300 p-4 lg:w-[26rem]"
+    >
+      <div className="flex items-start gap-2">
+        <div className="min-w-0 flex-1">
+          <h2 className="text-lg leading-snug font-semibold [overflow-wrap:anywhere]">{title}</h2>
+          {title !== sender.value && <p className="font-mono text-sm [overflow-wrap:anywhere]">{sender.value}</p>}
+          {standing && (
+            <p className="text-sm">
+              {standing.standing === 'safe' ? 'Safe' : 'Blocked'} since {dayOf(standing.since)}:{' '}
+              <Link className="link" to={`/register/${encodeURIComponent(standing.id)}`}>
+                its entry
+              </Link>
+            </p>
+          )}
+        </div>
+        <button className="btn btn-square btn-ghost btn-sm" aria-label="Close the sender" onClick={onClose}>
+          <X size={16} />
+        </button>
+      </div>
+      {!report && (
+        <p className="quiet">
+          {waiting ? 'Counting …' : 'Nothing of this sender is left in any place but Junk and the Bin.'}
+        </p>
+      )}
+      {report && (
+        <>
+          <Figures report={report} />
+          <MonthsChart months={report.months} />
+          <section aria-label="All of it at once">
+            <h3 className="mb-1 font-semibold">All of it at once</h3>
+            <label className="mb-2 flex flex-col text-sm">
+              What is
+              <select
+                className="select w-full select-sm"
+                value={scope}
+                onChange={(event) => setScope(event.target.value)}
+              >
+                {scopes.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <div className="flex flex-wrap gap-2">
+              {acts.map(([word, Icon, act]) => {
+                const n = act.do === 'read' ? (reach?.unread ?? 0) : (reach?.count ?? 0);
+                return (
+                  <button
+                    key={word}
+                    className="btn gap-1 btn-sm"
+                    disabled={n === 0}
+                    onClick={() => void runAct({ clearOut: choice, of }, act)}
+                  >
+                    <Icon size={15} aria-hidden /> {word} {count(n)}
+                  </button>
+                );
+              })}
+            </div>
+            <div className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm">
+              <Link className="link inline-flex min-h-6 items-center gap-1" to={clearOutPath({ of, choice })}>
+                Choose more exactly
+              </Link>
+              <Link className="link inline-flex min-h-6 items-center gap-1" to={viewPath(found)}>
+                <Search size={14} aria-hidden /> Find them
+              </Link>
+              {report.latest[0] && (
+                <Link
+                  className="link inline-flex min-h-6 items-center gap-1"
+                  to={`/rules/new?from=${report.latest[0].id}`}
+                >
+                  <Filter size={14} aria-hidden /> A rule for them
+                </Link>
+              )}
+            </div>
+          </section>
+          <section aria-label="From now on">
+            <h3 className="mb-1 font-semibold">From now on</h3>
+            <div className="flex flex-wrap gap-2">
+              {standing?.standing !== 'safe' && (
+                <Link className="btn gap-1 btn-sm" to={entryPath('safe')}>
+                  <ShieldCheck size={15} aria-hidden /> Safe …
+                </Link>
+              )}
+              {standing?.standing !== 'blocked' && (
+                <Link className="btn gap-1 btn-sm" to={entryPath('blocked')}>
+                  <ShieldX size={15} aria-hidden /> Block …
+                </Link>
+              )}
+            </div>
+            <LeaveList report={report} />
+          </section>
+          <section aria-label="The latest">
+            <h3 className="mb-1 font-semibold">The latest</h3>
+            <RowLines rows={report.latest} setup={setup} label="Its latest messages" />
+          </section>
+        </>
+      )}
+    </aside>
+  );
+}

@@ -1,0 +1,284 @@
+import { ArrowDown, ArrowUp, Check } from 'lucide-react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { SenderLine, SenderOrder, SendersQuestion, SenderWindow } from '../../mailroom/sendersApi';
+import { senderOrders, senderSorts } from '../../mailroom/sendersApi';
+import { mailroom } from '../../mailroom/client';
+import { UndoSpot } from '../desk/StampBar';
+import { useMailbox } from '../state/mailbox';
+import { Page } from '../ui/Page';
+import { dayOf, sizeWords } from '../ui/time';
+import { count, messages } from '../ui/words';
+import { SenderPanel } from './SenderPanel';
+import { Weeks } from './Weeks';
+
+const orderNames: Record<SenderOrder, string> = {
+  name: 'Sender',
+  messages: 'Messages',
+  inbox: 'In the Inbox',
+  unread: 'Unread',
+  last: 'Last seen',
+  answered: 'You wrote',
+  size: 'Size',
+  trend: '12 weeks',
+};
+
+const sortNames: Record<SendersQuestion['only'], string> = {
+  all: 'All',
+  lists: 'Lists',
+  written: 'You wrote to',
+  never: 'Never answered',
+  quiet: 'Never read',
+};
+
+const rowHeight = 44;
+const pageSize = 60;
+const grid =
+  'grid grid-cols-[minmax(0,1fr)_4.5rem] gap-x-3 sm:grid-cols-[minmax(11rem,1fr)_4.5rem_4rem_5rem] 2xl:grid-cols-[minmax(11rem,1fr)_5rem_5.5rem_4rem_6rem_5rem_5rem_6.5rem]';
+/** What a narrow table shows, and a wide one. */
+const shownFrom: Record<SenderOrder, string> = {
+  name: '',
+  messages: '',
+  inbox: 'max-2xl:hidden',
+  unread: 'max-sm:hidden',
+  last: 'max-2xl:hidden',
+  answered: 'max-2xl:hidden',
+  size: 'max-2xl:hidden',
+  trend: 'max-sm:hidden',
+};
+
+/** A stretch of the table, fetched as it comes into sight. */
+function useLines(question: SendersQuestion, first: number): SenderWindow | null {
+  const revision = useMailbox((s) => s.revision);
+  const [held, setHeld] = useState<SenderWindow | null>(null);
+  const from = Math.max(0, Math.floor(first / pageSize) * pageSize - pageSize);
+  const key = `${JSON.stringify(question)} ${from} ${revision}`;
+  useEffect(() => {
+    let current = true;
+    const [asked] = [JSON.parse(key.slice(0, key.lastIndexOf('}') + 1)) as SendersQuestion];
+    void mailroom.senders(asked, from, from + 3 * pageSize).then((window) => current && setHeld(window));
+    return () => {
+      current = false;
+    };
+  }, [key, from]);
+  return held;
+}
+
+function Line({ line, chosen, onPick }: { line: SenderLine; chosen: boolean; onPick: () => void }) {
+  const { sender, name, messages: n } = line;
+  const title = sender.by === 'address' ? name || sender.value : sender.value;
+  const below =
+    sender.by === 'address'
+      ? sender.value
+      : `${count(line.addresses)} ${line.addresses === 1 ? 'address' : 'addresses'}`;
+  const share = Math.round((100 * line.unread) / n);
+  return (
+    <div
+      role="row"
+      aria-selected={chosen}
+      className={`${grid} h-full cursor-pointer items-center border-b border-base-300 px-2 text-sm ${chosen ? 'bg-base-300' : 'hover:bg-base-200'}`}
+      onClick={onPick}
+    >
+      <span role="gridcell" className="min-w-0">
+        <button className="block max-w-full truncate text-left font-semibold" title={sender.value}>
+          {title}
+        </button>
+        <span className="quiet block truncate text-xs">
+          {line.left && 'left · '}
+          {line.list && 'list · '}
+          <span className="font-mono">{below}</span>
+        </span>
+      </span>
+      <span role="gridcell" className="text-right tabular-nums">
+        {count(n)}
+      </span>
+      <span role="gridcell" className={`text-right tabular-nums ${shownFrom.inbox}`}>
+        {count(line.inbox)}
+      </span>
+      <span
+        role="gridcell"
+        className={`text-right tabular-nums ${shownFrom.unread}`}
+        title={`${count(line.unread)} unread`}
+      >
+        {share} %
+      </span>
+      <span role="gridcell" className={`text-right tabular-nums ${shownFrom.last}`}>
+        {dayOf(line.last)}
+      </span>
+      <span role="gridcell" className={`text-right ${shownFrom.answered}`}>
+        {line.answered > 0 ? (
+          `${count(line.answered)} times`
+        ) : line.written ? (
+          <Check size={15} className="ml-auto" aria-label="you wrote to it" />
+        ) : (
+          <span className="quiet">never</span>
+        )}
+      </span>
+      <span role="gridcell" className={`text-right tabular-nums ${shownFrom.size}`}>
+        {sizeWords(line.bytes)}
+      </span>
+      <span role="gridcell" className={shownFrom.trend}>
+        <Weeks weeks={line.weeks} />
+      </span>
+    </div>
+  );
+}
+
+/** Senders: who writes how much, what becomes of it, and what can be done with all of it at once. */
+export function SendersPage() {
+  const overview = useMailbox((s) => s.overview);
+  const [query, setQuery] = useSearchParams();
+  const order = senderOrders.find((one) => one === query.get('order')) ?? 'messages';
+  const only = senderSorts.find((one) => one === query.get('only')) ?? 'all';
+  const by = query.get('by') === 'domain' ? 'domain' : 'address';
+  const turned = query.has('turned');
+  const words = query.get('words') ?? '';
+  const chosen = query.get('sender');
+  const set = (some: Record<string, string | null>) => {
+    const next = new URLSearchParams(query);
+    for (const [key, value] of Object.entries(some)) {
+      if (value === null) next.delete(key);
+      else next.set(key, value);
+    }
+    setQuery(next, { replace: !('sender' in some) });
+  };
+  const scroller = useRef<HTMLDivElement>(null);
+  const [first, setFirst] = useState(0);
+  const window = useLines({ by, only, words, order, turned }, first);
+  const total = window?.total ?? 0;
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 6,
+  });
+  const items = virtual.getVirtualItems();
+  const top = items[0]?.index ?? 0;
+  useEffect(() => setFirst(top), [top]);
+  const lineAt = (index: number) => window?.lines[index - window.from];
+  if (!overview) return null;
+  const sort = (one: SenderOrder) => set({ order: one, turned: order === one && !turned ? '' : null });
+  const select = (key: string, name: string, value: string, options: readonly (readonly [string, string])[]) => (
+    <div className="join max-w-full overflow-x-auto" role="group" aria-label={name}>
+      {options.map(([option, word]) => (
+        <button
+          key={option}
+          className={`btn join-item font-normal btn-sm ${value === option ? 'btn-primary' : 'btn-outline border-base-300'}`}
+          aria-pressed={value === option}
+          onClick={() => set({ [key]: option })}
+        >
+          {word}
+        </button>
+      ))}
+    </div>
+  );
+  return (
+    <Page title="Senders" acts={<UndoSpot />} whole>
+      <div className="flex min-h-0 flex-1">
+        <section
+          aria-label="All senders"
+          className={`flex min-h-0 min-w-0 flex-1 flex-col ${chosen ? 'max-lg:hidden' : ''}`}
+        >
+          <div className="flex flex-wrap items-center gap-2 border-b border-base-300 px-4 py-2">
+            {select('by', 'By', by, [
+              ['address', 'Senders'],
+              ['domain', 'Domains'],
+            ])}
+            {select(
+              'only',
+              'Which',
+              only,
+              senderSorts.map((one) => [one, sortNames[one]] as const),
+            )}
+            <input
+              className="input input-sm w-44"
+              aria-label="Name or address"
+              placeholder="Name or address"
+              spellCheck={false}
+              value={words}
+              onChange={(event) => set({ words: event.target.value || null })}
+            />
+            <p className="quiet text-sm" role="status">
+              {window
+                ? `${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`
+                : 'Counting …'}
+            </p>
+          </div>
+          {window && total === 0 ? (
+            <p className="p-4">
+              {overview.total === 0
+                ? 'There is no mail here yet: bring some in, and who wrote it stands here.'
+                : 'No sender is of that kind.'}
+            </p>
+          ) : (
+            <div
+              role="grid"
+              aria-label="Senders"
+              aria-rowcount={total + 1}
+              className="flex min-h-0 flex-1 flex-col px-2"
+            >
+              <div
+                role="row"
+                aria-rowindex={1}
+                className={`${grid} border-b-2 border-base-300 px-2 py-1 text-xs font-semibold`}
+              >
+                {senderOrders.map((one) => (
+                  <span
+                    key={one}
+                    role="columnheader"
+                    aria-sort={order !== one ? 'none' : turned === (one === 'name') ? 'descending' : 'ascending'}
+                    className={`${shownFrom[one]} ${one === 'name' ? '' : 'text-right'}`}
+                  >
+                    <button
+                      className="inline-flex min-h-6 items-center gap-1 whitespace-nowrap"
+                      onClick={() => sort(one)}
+                    >
+                      {orderNames[one]}
+                      {order === one && (turned === (one === 'name') ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
+                    </button>
+                  </span>
+                ))}
+              </div>
+              <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="presentation">
+                <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+                  {items.map((item) => {
+                    const line = lineAt(item.index);
+                    return (
+                      <div
+                        key={item.key}
+                        role="presentation"
+                        style={{ position: 'absolute', insetInline: 0, height: rowHeight, top: item.start }}
+                      >
+                        {line && (
+                          <Line
+                            line={line}
+                            chosen={chosen === line.sender.value}
+                            onPick={() => set({ sender: line.sender.value })}
+                          />
+                        )}
+                      </div>
+                    );
+                  })}
+                </div>
+              </div>
+            </div>
+          )}
+        </section>
+        {chosen ? (
+          <SenderPanel
+            key={`${by} ${chosen}`}
+            sender={{ by, value: chosen }}
+            setup={overview.setup}
+            onClose={() => set({ sender: null })}
+          />
+        ) : (
+          <aside className="quiet hidden w-[26rem] shrink-0 border-l border-base-300 p-6 lg:block">
+            <p>Press a sender to see what it sends, and to act on all of it at once.</p>
+            <p className="mt-2 text-sm">Counted is what is neither in Junk nor in the Bin, and not your own.</p>
+          </aside>
+        )}
+      </div>
+    </Page>
+  );
+}
