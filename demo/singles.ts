@@ -77,6 +77,8 @@ function bulletin(random: Random, date: number): Draft {
       to: [random.chance(0.5) ? desk : self],
       subject: say(random.pick(list.subjects), random),
       extra: [
+        // One request to leave counts only where a signature holds (RFC 8058).
+        ['Authentication-Results', `mx.skerryline.example; dkim=pass header.d=${host}`],
         ['List-Id', `${list.listName} <${list.listId}>`],
         ['List-Unsubscribe', `<https://www.${host}/leave/${random.hex(10)}>, <mailto:leave@${host}?subject=leave>`],
         ['List-Unsubscribe-Post', 'List-Unsubscribe=One-Click'],

@@ -28,6 +28,7 @@ async function changes(cursor: string | null, from = app) {
   return changesSchema.parse(response.json());
 }
 
+const rate = { method: 'POST' as const, url: '/api/post/rate', headers: host };
 const submit = (raw: string, headers: Record<string, string> = {}) =>
   app.inject({
     method: 'POST',
@@ -54,7 +55,6 @@ test('mail arrives while a page asks, at the rate that was set, and not while pa
   expect(arrived.messages.every((m) => m.place === 'inbox' && !m.seen)).toBe(true);
   now += 3_600_000;
   expect((await changes(arrived.cursor)).messages).toHaveLength(0);
-  const rate = { method: 'POST' as const, url: '/api/post/rate', headers: host };
   await app.inject({ ...rate, payload: { perMinute: 30, paused: true } });
   now += 10_000;
   expect((await changes(arrived.cursor)).messages).toHaveLength(0);
@@ -92,6 +92,36 @@ test.each([
   const response = await submit(raw);
   expect(response.statusCode).toBe(400);
   expect(response.json().message).toMatch(message);
+});
+
+test('a list that was left sends nothing any more; the others go on', async () => {
+  const { cursor } = await changes((await changes(null)).cursor);
+  const hosts = async (from: string) => {
+    const { messages } = await changes(from);
+    const texts = messages.map(({ raw }) => Buffer.from(raw, 'base64').toString('latin1'));
+    return texts.flatMap((text) => /List-Unsubscribe: <https:\/\/([^/]+)/.exec(text)?.[1] ?? []);
+  };
+  const leave = (url: unknown) =>
+    app.inject({ method: 'POST', url: '/api/post/leave', headers: host, payload: { url } });
+  await app.inject({ ...rate, payload: { perMinute: 60, paused: false } });
+  now += 59_000;
+  const [first] = await hosts(cursor);
+  expect(first).toBeDefined();
+  expect((await leave(`https://${first}/leave/1`)).json()).toEqual({ left: true });
+  const { cursor: since } = await changes(cursor);
+  let others = 0;
+  for (let i = 0, at = since; i < 12; i++) {
+    now += 59_000;
+    const came = await hosts(at);
+    expect(came).not.toContain(first);
+    others += came.length;
+    at = (await changes(at)).cursor;
+  }
+  expect(others).toBeGreaterThan(10);
+  // Only by https, and only by an address.
+  expect((await leave('http://list.example/x')).statusCode).toBe(400);
+  expect((await leave('javascript:alert(1)')).statusCode).toBe(400);
+  expect((await leave(7)).statusCode).toBe(400);
 });
 
 test('a cursor that it never gave is refused', async () => {

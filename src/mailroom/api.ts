@@ -305,6 +305,8 @@ export interface Mailroom {
   counts(views: View[]): Promise<{ total: number; unread: number }[]>;
   /** The months of a view that have rows, the newest first. */
   months(view: View, grouping: Grouping): Promise<Month[]>;
+  /** For each message the passage of its text in which stands what a query looks for; null where there is none to show. */
+  passages(query: string, ids: number[]): Promise<(string | null)[]>;
   /** Who wrote to the person and is called so, those who write most first. */
   people(typed: string, most: number): Promise<Address[]>;
   /** A stretch of the table of senders. */

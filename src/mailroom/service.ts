@@ -36,6 +36,7 @@ import { clearOutReport } from './clearOuts';
 import { leaveList } from './leaving';
 import { lastUndoable, logbook, logDetail } from './logbook';
 import { logFilterSchema } from './logbookApi';
+import { passages } from './passages';
 import { people, senderReport, senders } from './senders';
 import { senderSchema, sendersQuestionSchema } from './sendersApi';
 import { shorten } from './shortening';
@@ -199,6 +200,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       return out;
     },
     months: (view, grouping) => months(mailbox, viewSchema.parse(view), groupingSchema.parse(grouping)),
+    passages: (query, ids) => passages(mailbox, query, ids.slice(0, 500)),
     people: (typed, most) => people(mailbox, typed, most),
     senders: (question, from, to) => senders(mailbox, sendersQuestionSchema.parse(question), from, to),
     sender: (sender) => senderReport(mailbox, senderSchema.parse(sender)),

@@ -189,7 +189,8 @@ function ClearOutOf({
             </select>
           </label>
           <section aria-label="Ready ones">
-            <h2 className="mb-1 font-semibold">Ready ones</h2>
+            <h2 className="font-semibold">Ready ones</h2>
+            <p className="quiet mb-1 text-sm">They leave flagged mail where it is.</p>
             <ul>
               {readyClearOuts.map(({ id, name, choice: ready }) => (
                 <Ready
@@ -221,7 +222,7 @@ function ClearOutOf({
             onSpare={(spare) => set({ spare })}
           />
           <div
-            className="sticky bottom-0 flex flex-wrap gap-2 border-t border-base-300 bg-base-100 py-3"
+            className="sticky -bottom-4 flex flex-wrap gap-2 border-t border-base-300 bg-base-100 py-3"
             role="group"
             aria-label="Acts"
           >

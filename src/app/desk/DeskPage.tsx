@@ -44,6 +44,9 @@ const reading = () => import('../reading/ReadingArea');
 const lanesPart = () => import('./Lanes');
 const rescuePart = () => import('../junk/RescueDialog');
 
+/** So few rows are gone along as they are. */
+const mostWithoutMonths = 60;
+
 type Question = { of: 'move' | 'label' | 'due'; selection: Selection };
 
 /** The desk: the rows or lanes of a view, the open message beside or below them, the stamp bar at the bottom. */
@@ -231,7 +234,7 @@ export function DeskPage() {
                   handle={list}
                   onSight={setFirstInSight}
                 />
-                {months && months.length > 1 && (
+                {months && months.length > 1 && rows.total !== null && rows.total > mostWithoutMonths && (
                   <Months months={months} first={firstInSight} onGo={(index) => list.current?.reveal(index, true)} />
                 )}
               </div>

@@ -31,11 +31,11 @@ export function Months({ months, first, onGo }: { months: Month[]; first: number
             >
               <span
                 aria-hidden
-                className="absolute inset-y-1 right-0 w-1 origin-right rounded-l bg-primary"
-                style={{ height: `${Math.max(8, (rows / most) * 70)}%`, top: 'auto', bottom: '0.25rem' }}
+                className="absolute inset-y-0.5 left-0 rounded-r bg-primary/15"
+                style={{ width: `${Math.max(3, (rows / most) * 100)}%` }}
               />
-              {format(date, 'MMM')}
-              <span className="quiet mr-1 ml-auto tabular-nums">{count(rows)}</span>
+              <span className="relative">{format(date, 'MMM')}</span>
+              <span className="quiet relative ml-auto tabular-nums">{count(rows)}</span>
             </button>
           </div>
         );

@@ -94,7 +94,7 @@ export function QueryForm({ text, setup, onText, onSearch, onClose }: QueryFormP
           The line can’t be read as it is ({wrong.error}) What you enter here is written in its place.
         </p>
       )}
-      <div className="grid grid-cols-1 gap-2 sm:grid-cols-2 lg:grid-cols-4">
+      <div className="grid grid-cols-1 gap-2 sm:grid-cols-3 lg:grid-cols-5">
         <Field name="Words, anywhere">
           <input
             className="input input-sm w-full"
@@ -190,7 +190,7 @@ export function QueryForm({ text, setup, onText, onSearch, onClose }: QueryFormP
             </select>
           </Field>
         ))}
-        <label className="flex min-w-0 flex-col text-sm sm:col-span-2 lg:col-span-3">
+        <label className="flex min-w-0 flex-col text-sm sm:col-span-3 lg:col-span-2">
           And whatever else the line asks for
           <input
             className={`input input-sm w-full font-mono ${alsoRead?.ok === false ? 'input-error' : ''}`}

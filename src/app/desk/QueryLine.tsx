@@ -116,8 +116,10 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
   };
   const inside = view.kind === 'found' ? view.within : null;
   const open = suggesting && list.length > 0;
+  // What was found by is read in full, and a form needs the width.
+  const wide = view.kind === 'found' || formOpen;
   return (
-    <search className="min-w-48 flex-1 basis-56">
+    <search className={wide ? 'order-last basis-full' : 'min-w-48 flex-1 basis-56'}>
       <div className="flex flex-wrap items-center gap-1">
         <form
           className="flex min-w-0 flex-1 flex-wrap items-center gap-1"
@@ -126,7 +128,7 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
             search(inside);
           }}
         >
-          <div className="relative flex min-w-0 flex-1 lg:max-w-xl">
+          <div className="relative flex min-w-0 flex-1">
             <label className={`input input-sm flex min-w-0 flex-1 items-center gap-1 ${trouble ? 'input-error' : ''}`}>
               <Search size={14} aria-hidden className="quiet shrink-0" />
               <input

@@ -54,6 +54,20 @@ export function useRows(view: View, grouping: Grouping): Rows {
       asked.current.set(page, stamp);
       const now = performance.now();
       const [of, by] = JSON.parse(key) as [View, Grouping];
+      // What was found in a text shows where it stands there, as soon as that is known: the rows need not wait for it.
+      const showPassages = async (query: string, rows: Row[], number: number) => {
+        const found = await mailroom.passages(
+          query,
+          rows.map(({ id }) => id),
+        );
+        if (asked.current.get(number) !== stamp || found.every((passage) => passage === null)) return;
+        setHeld((old) => {
+          const here = old?.key === key ? old.pages.get(number) : undefined;
+          if (!old || !here) return old;
+          const shown = here.rows.map((row, at) => ({ ...row, preview: found[at] ?? row.preview }));
+          return { ...old, pages: new Map(old.pages).set(number, { ...here, rows: shown }) };
+        });
+      };
       const early = page === 0 ? takeFirstRows(key) : null;
       (early ?? mailroom.rows(of, by, page * pageSize, (page + 1) * pageSize)).then(
         (window) => {
@@ -70,6 +84,7 @@ export function useRows(view: View, grouping: Grouping): Rows {
             }
             return { key, total: window.total, messages: window.messages, unread: window.unread, pages };
           });
+          if (of.kind === 'found') void showPassages(of.query, window.rows, page);
         },
         (reason: unknown) => setError(reason instanceof Error ? reason.message : String(reason)),
       );

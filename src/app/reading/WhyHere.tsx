@@ -48,6 +48,13 @@ export function WhyHere({ id }: { id: number }) {
           ))}
         </ol>
       )}
+      {open && (
+        <p className="mb-1 ml-6 text-sm">
+          <Link className="link inline-flex min-h-6 items-center" to={`/logbook?message=${id}`}>
+            All that was done to this message
+          </Link>
+        </p>
+      )}
       {open && <Evidence id={id} />}
     </section>
   );

@@ -175,7 +175,7 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
           </section>
           <section aria-label="The latest">
             <h3 className="mb-1 font-semibold">The latest</h3>
-            <RowLines rows={report.latest} setup={setup} label="Its latest messages" />
+            <RowLines rows={report.latest} setup={setup} label="Its latest messages" narrow />
           </section>
         </>
       )}

@@ -5,8 +5,16 @@ import type { Row } from '../../mailroom/api';
 import { viewPath } from '../paths';
 import { dayOf, exactTime } from './time';
 
+interface RowLinesProps {
+  rows: readonly Row[];
+  setup: Setup;
+  label: string;
+  /** In a narrow column, where it is known who wrote them. */
+  narrow?: boolean;
+}
+
 /** Messages as lines that lead to them: a sample, to be looked over. */
-export function RowLines({ rows, setup, label }: { rows: readonly Row[]; setup: Setup; label: string }) {
+export function RowLines({ rows, setup, label, narrow = false }: RowLinesProps) {
   return (
     <ul aria-label={label} className="flex flex-col text-sm">
       {rows.map((row) => (
@@ -15,14 +23,18 @@ export function RowLines({ rows, setup, label }: { rows: readonly Row[]; setup: 
             to={viewPath({ kind: 'place', place: row.place }, row.id)}
             className="flex min-h-7 items-baseline gap-3 py-0.5 hover:bg-base-200"
           >
-            <span className="w-36 shrink-0 truncate max-sm:w-24" dir="auto">
-              {row.from.name || row.from.address || 'No sender'}
-            </span>
+            {!narrow && (
+              <span className="w-36 shrink-0 truncate max-sm:w-24" dir="auto">
+                {row.from.name || row.from.address || 'No sender'}
+              </span>
+            )}
             <span className={`min-w-0 flex-1 truncate ${row.unread ? 'font-bold' : ''}`} dir="auto">
               {row.unread && <span className="sr-only">Unread. </span>}
               {row.subject || 'No subject'}
             </span>
-            <span className="quiet shrink-0 text-xs max-sm:hidden">{placeName(row.place, setup.folders)}</span>
+            {!narrow && (
+              <span className="quiet shrink-0 text-xs max-sm:hidden">{placeName(row.place, setup.folders)}</span>
+            )}
             <time
               className="quiet w-22 shrink-0 text-right tabular-nums"
               dateTime={new Date(row.date).toISOString()}

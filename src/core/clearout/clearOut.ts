@@ -148,6 +148,6 @@ export const readyClearOuts: readonly ReadyClearOut[] = [
     name: 'Larger than 1 MB, older than a month',
     choice: { ...everythingGoes, larger: 1_000_000, older: { n: 1, unit: 'months' }, spare: ['flagged'] },
   },
-  { id: 'silenced', name: 'Silenced conversations', choice: { ...everythingGoes, silenced: true } },
+  { id: 'silenced', name: 'Silenced conversations', choice: { ...everythingGoes, silenced: true, spare: ['flagged'] } },
   { id: 'redundant', name: 'Said whole again in a later message', choice: { ...everythingGoes, redundant: true } },
 ];

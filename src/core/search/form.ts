@@ -53,11 +53,13 @@ export const emptyForm = (): SearchForm => ({
   others: [],
 });
 
+/** The parts of a query that must all hold; parentheses within them make no difference. */
+const partsOf = (query: Query): Query[] => (query.key === 'and' ? query.of.flatMap(partsOf) : [query]);
+
 /** A query in the fields of the form. */
 export function formOf(query: Query): SearchForm {
   const form = emptyForm();
-  const parts = query.key === 'and' ? query.of.flatMap((part) => (part.key === 'and' ? part.of : [part])) : [query];
-  for (const part of parts) if (!fill(form, part)) form.others.push(part);
+  for (const part of partsOf(query)) if (!fill(form, part)) form.others.push(part);
   return form;
 }
 
