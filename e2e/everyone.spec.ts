@@ -55,6 +55,8 @@ const pages: [path: string, heading: string][] = [
   ['/telling', 'Being told'],
   ['/lanes?of=/inbox', 'Lanes'],
   ['/logbook?who=all', 'Logbook'],
+  ['/clear-out?of=everywhere', 'Clear-out'],
+  ['/senders?sender=rota%40skerryline.example', 'Senders'],
   ['/mail', 'Mail in and out'],
   ['/folder/nowhere', 'There is nothing at this address'],
 ];
@@ -89,6 +91,7 @@ for (const colorScheme of ['light', 'dark'] as const)
         ['/label/alarm', 'Alarm'],
         ['/inbox?show=flagged', 'Inbox'],
         ['/find/jackets%20unseen', 'Found everywhere'],
+        ['/archive', 'Archive'],
         ['/find/nowhere/in/%2Finbox', 'Found in Inbox'],
       ]) {
         await page.goto(path);

@@ -1,6 +1,6 @@
 // Finding mail through the real page.
 import { expect, test, type Page } from '@playwright/test';
-import { counts, openDemo, openRow, openWith, rows } from './desk';
+import { counts, downloaded, openDemo, openRow, openWith, rows } from './desk';
 
 const line = (page: Page) => page.getByRole('combobox', { name: 'Query' });
 
@@ -119,4 +119,190 @@ test('what was archived is found by person, period and attachment, and narrowed 
     await expect(row.getByLabel(/attachments?$/)).toBeVisible();
     await expect(row).toContainText('Archive');
   }
+});
+
+test('keys, people, labels and days are suggested while typing, taken by keyboard or mouse', async ({ page }) => {
+  await openWith(page, [
+    { id: 'a', from: 'Ann Höchst <ann@x.test>' },
+    { id: 'b', from: 'Bob <bob@x.test>' },
+  ]);
+  await page.keyboard.press('/');
+  const list = page.getByRole('listbox', { name: 'Suggestions' });
+  const options = list.getByRole('option');
+  await expect(options.first()).toContainText('from');
+  await page.keyboard.type('fr');
+  await expect(options).toHaveCount(1);
+  await page.keyboard.press('ArrowDown');
+  await expect(options.first()).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Enter');
+  await expect(line(page)).toHaveValue('from ');
+  await page.keyboard.type('hoch');
+  await expect(options).toHaveCount(1);
+  await expect(options.first()).toContainText('ann@x.test');
+  await options.first().click();
+  await expect(line(page)).toHaveValue('from ann@x.test ');
+  await page.keyboard.type('since ');
+  await expect(options.filter({ hasText: 'six months ago' })).toBeVisible();
+  // Escape puts the list away first; what was typed stays.
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Escape');
+  await expect(list).toBeHidden();
+  await expect(line(page)).toHaveValue('from ann@x.test since ');
+  await line(page).fill('bob');
+  await expect(options.filter({ hasText: 'from bob@x.test' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(rows(page)).toHaveCount(1);
+});
+
+test('line and form are two views of one query: each fills the other, also with what has no field', async ({
+  page,
+}) => {
+  await openWith(page, [
+    { id: 'a', from: 'Ann <ann@x.test>', subject: 'Fuel' },
+    { id: 'b', from: 'Ann <ann@x.test>', subject: 'Rope' },
+    { id: 'c', from: 'Bob <bob@x.test>', subject: 'Fuel' },
+  ]);
+  await page.keyboard.press('q');
+  const form = page.getByRole('form', { name: 'Form of the query' });
+  await form.getByLabel('From').fill('ann');
+  await form.getByLabel('On this day or later').fill('2026-09-01');
+  await form.getByRole('combobox', { name: 'Read', exact: true }).selectOption('no');
+  await form.getByLabel('And whatever else').fill('not subject "rope');
+  await expect(form.getByText('The quotation mark that opens here is never closed.')).toBeVisible();
+  await form.getByLabel('And whatever else').fill('not subject "rope"');
+  await expect(line(page)).toHaveValue('from ann since 2026-09-01 unseen not subject rope');
+  await form.getByRole('button', { name: 'Search' }).click();
+  await expect(rows(page)).toHaveCount(1);
+  // What is typed in the line stands in the fields; what can't be read is told.
+  await line(page).fill('harbour "two words" larger 2000 or seen flagged');
+  await expect(form.getByLabel('Words, anywhere')).toHaveValue('harbour "two words"');
+  await expect(form.getByLabel('Larger than')).toHaveValue('2');
+  await expect(form.getByLabel('And whatever else')).toHaveValue('or seen flagged');
+  await expect(form.getByLabel('From')).toHaveValue('');
+  await line(page).fill('harbour since 31-Feb-2026');
+  await expect(form.getByText('The line can’t be read as it is')).toContainText('“31-Feb-2026” is no date');
+  await form.getByRole('button', { name: 'Empty all fields' }).click();
+  await expect(line(page)).toHaveValue('');
+});
+
+test('matches are marked in rows, and in plain and HTML texts, also where the text was folded away', async ({
+  page,
+}) => {
+  const far = 'Nothing to be said about it. '.repeat(12);
+  await openWith(page, [
+    { id: 'a', from: 'Höchst Harbour <h@x.test>', subject: 'The hochst tide', text: `${far}At the HÖCHST tide.` },
+    {
+      id: 'b',
+      subject: 'Page',
+      extra: 'Content-Type: text/html; charset=utf-8\n',
+      text: '<p>A <b>hö</b>chst, then a Höchst &amp; whole one</p><blockquote>quoted höchst</blockquote>',
+    },
+    { id: 'c', subject: 'Answer', text: `Yes.\n\n> quoted höchst\n> text` },
+  ]);
+  await search(page, 'höchst');
+  await expect(rows(page)).toHaveCount(3);
+  const first = rows(page).filter({ hasText: 'The hochst tide' });
+  await expect(first.locator('mark')).toHaveText(['Höchst', 'hochst', 'HÖCHST']);
+  await first.click();
+  await expect(page.getByRole('article').locator('mark').last()).toHaveText('HÖCHST');
+  await rows(page).filter({ hasText: 'Page' }).click();
+  const frame = page.frameLocator('iframe[title="Message text"]');
+  await expect(frame.locator('mark').first()).toHaveText('Höchst');
+  await expect(frame.locator('mark').last()).toBeVisible();
+  await rows(page).filter({ hasText: 'Answer' }).click();
+  await expect(page.getByRole('article').locator('mark')).toHaveText(['höchst']);
+});
+
+test('a saved search stands on the left with its count, is a lane, is exported, and is taken off', async ({ page }) => {
+  await openWith(page, [
+    { id: 'a', subject: 'Fuel one' },
+    { id: 'b', subject: 'Fuel two' },
+    { id: 'c', subject: 'Rope' },
+  ]);
+  await search(page, 'subject fuel unseen');
+  await page.getByRole('button', { name: 'Save search' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Save this search' });
+  await dialog.getByLabel('Name').fill('Fuel to read');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Fuel to read', level: 1 })).toBeVisible();
+  await expect.poll(() => counts(page, 'Fuel to read')).toEqual({ total: 2, unread: 2 });
+  await rows(page).first().click();
+  await expect.poll(() => counts(page, 'Fuel to read')).toEqual({ total: 1, unread: 1 });
+  // As a lane of the Inbox.
+  await page.goto('/lanes?of=/inbox');
+  await page.getByRole('button', { name: 'Add a lane' }).click();
+  await page.getByLabel('Holds what has').selectOption('search');
+  await expect(page.getByLabel('Name')).toHaveValue('Fuel to read');
+  await page.getByRole('button', { name: 'Save the lane' }).click();
+  await page.getByRole('link', { name: 'To the lanes' }).click();
+  const lane = page.getByRole('region', { name: 'Lane Fuel to read' });
+  await expect(lane.getByRole('row')).toHaveCount(1);
+  // In the setup.
+  await page.goto('/mail');
+  const { bytes } = await downloaded(page, () => page.getByRole('button', { name: 'Save the setup' }).click());
+  expect(JSON.parse(bytes.toString('utf8'))).toMatchObject({
+    searches: [{ name: 'Fuel to read', query: 'subject fuel unseen', within: null }],
+  });
+  // Back by its link, and taken off; Undo brings it back.
+  await page.getByRole('link', { name: /^Fuel to read/ }).click();
+  await page.getByRole('button', { name: 'Saved' }).click();
+  await expect(page.getByRole('dialog')).toContainText('A lane goes by it');
+  await page.getByRole('dialog').getByRole('button', { name: 'Take off' }).click();
+  await expect(page.getByRole('heading', { name: 'Found everywhere' })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Fuel to read/ })).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('link', { name: /^Fuel to read/ })).toBeVisible();
+});
+
+test('the Archive by years and months: one press goes to where a month begins', async ({ page }) => {
+  const list = Array.from({ length: 240 }, (_, n) => ({
+    id: `m${n}`,
+    subject: `Letter ${n}`,
+    date: new Date(Date.UTC(2024, Math.floor(n / 10), 15, 9, n % 10)).toISOString(),
+  }));
+  await openWith(page, list);
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('a');
+  await expect.poll(() => counts(page, 'Archive')).toMatchObject({ total: 240 });
+  await page.goto('/archive');
+  const months = page.getByRole('navigation', { name: 'Years and months' });
+  await expect(months.getByRole('button')).toHaveCount(24);
+  await expect(months.getByRole('button', { name: 'December 2025: 10 rows' })).toHaveAttribute('aria-current', 'true');
+  await months.getByRole('button', { name: 'March 2024: 10 rows' }).click();
+  await expect(rows(page).filter({ hasText: 'Letter 29' })).toBeInViewport();
+  await expect(months.getByRole('button', { name: 'March 2024: 10 rows' })).toHaveAttribute('aria-current', 'true');
+});
+
+test('a text index that was cut short is made anew, and finds what it found before', async ({ page }) => {
+  await openWith(page, [{ id: 'a', text: 'The crane is out of order' }, { id: 'b' }, { id: 'c' }]);
+  await search(page, 'crane');
+  await expect(rows(page)).toHaveCount(1);
+  // Written a little after the import; then cut short behind the page's back.
+  await expect
+    .poll(
+      () =>
+        page.evaluate(
+          () =>
+            new Promise<boolean>((resolve) => {
+              const open = indexedDB.open('wide-sort');
+              open.onsuccess = () => {
+                const store = open.result.transaction('records', 'readwrite').objectStore('records');
+                const get = store.get('text/00000');
+                get.onsuccess = () => {
+                  const record = get.result as { units: Uint16Array } | undefined;
+                  if (record) store.put({ ...record, units: record.units.slice(0, 3) }, 'text/00000');
+                  store.transaction.oncomplete = () => {
+                    open.result.close();
+                    resolve(record !== undefined);
+                  };
+                };
+              };
+            }),
+        ),
+      { timeout: 20_000 },
+    )
+    .toBe(true);
+  await page.reload();
+  await expect(rows(page)).toHaveCount(1);
+  await expect(rows(page).first()).toContainText('Message a');
 });

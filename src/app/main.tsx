@@ -7,6 +7,7 @@ import { createBrowserRouter, Navigate } from 'react-router';
 // The one that can show a new message at once (flushSync): the next key is meant for it.
 import { RouterProvider } from 'react-router/dom';
 import { DeskPage } from './desk/DeskPage';
+import { Broken } from './frame/Broken';
 import { Frame } from './frame/Frame';
 import { tellOfMail } from './telling/telling';
 import { followLook } from './state/preferences';
@@ -17,6 +18,7 @@ tellOfMail();
 const router = createBrowserRouter([
   {
     element: <Frame />,
+    errorElement: <Broken />,
     children: [
       { index: true, element: <Navigate to="/inbox" replace /> },
       { path: 'welcome', lazy: async () => ({ Component: (await import('./welcome/WelcomePage')).WelcomePage }) },

@@ -7,7 +7,9 @@ import { count } from '../ui/words';
 export function Months({ months, first, onGo }: { months: Month[]; first: number; onGo: (index: number) => void }) {
   const here = months.findLastIndex((month) => month.first <= first);
   const mark = useRef<HTMLButtonElement>(null);
-  useEffect(() => mark.current?.scrollIntoView({ block: 'nearest' }), [here]);
+  useEffect(() => {
+    mark.current?.scrollIntoView({ block: 'nearest' });
+  }, [here]);
   const most = Math.max(...months.map(({ rows }) => rows));
   return (
     <nav
