@@ -1,9 +1,11 @@
-// `npm run bench -- --junk`: how good the junk filter is (junk.ts). `npm run bench [-- COUNT …] [--no-browser]`: one table, on the real corpus and on demo mailboxes of 10,000 and 100,000.
+// `npm run bench -- --junk`: how good the junk filter is (junk.ts); `-- --search`: finding and clearing out (search.ts).
+// `npm run bench [-- COUNT …] [--no-browser]`: one table, on the real corpus and on demo mailboxes of 10,000 and 100,000.
 import { spawnSync } from 'node:child_process';
 import { measureBrowser, type BrowserFigures } from './browser';
 import { demoFiles, realFiles } from './files';
 import { benchJunk } from './junk';
 import { measureNode, type NodeFigures } from './node';
+import { benchSearch } from './search';
 import { measureThreading, type ThreadingFigures } from './threading';
 
 const args = process.argv.slice(2);
@@ -13,6 +15,11 @@ const inBrowser = !args.includes('--no-browser');
 
 if (args.includes('--junk')) {
   await benchJunk();
+  process.exit(0);
+}
+
+if (args.includes('--search')) {
+  await benchSearch(sizes);
   process.exit(0);
 }
 
@@ -57,6 +64,10 @@ const lines: [name: string, value: (c: Column) => string][] = [
   ['  the same, a whole screen each frame', (c) => ms(c.browser?.scroll)],
   ['  archive half (goal 300 ms)', (c) => ms(c.browser?.archiveHalf)],
   ['  undo that', (c) => ms(c.browser?.undoHalf)],
+  ['  find a word, the first time', (c) => ms(c.browser?.findFirst)],
+  ['  find a word, Enter to painted rows', (c) => ms(c.browser?.find)],
+  ['  clear-out of six of ten (goal 300 ms)', (c) => ms(c.browser?.clearOut)],
+  ['  undo that', (c) => ms(c.browser?.clearOutUndo)],
   [
     '  memory, all of the page’s process (goal 500 MB)',
     (c) => (c.browser ? `${Math.round(c.browser.memory)} MB` : '-'),

@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { mbox } from '../e2e/desk';
+import { mbox, total } from '../e2e/desk';
 import { buildApp } from '../server/app';
 
 /** Times in milliseconds, memory in megabytes. */
@@ -25,6 +25,12 @@ export interface BrowserFigures {
   scroll: number;
   archiveHalf: number;
   undoHalf: number;
+  /** From Enter until what a word finds is painted: the first search of an open page, and a later one. */
+  findFirst: number;
+  find: number;
+  /** A clear-out of all but the newest four of ten, from the press that confirms it until it is told; and its undo. */
+  clearOut: number;
+  clearOutUndo: number;
   memory: number;
 }
 
@@ -222,6 +228,31 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
       () => page.keyboard.press('Control+z'),
       `/^Undid: Archived/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
     );
+    const line = page.getByRole('combobox', { name: 'Query' });
+    const find = async (word: string) => {
+      await page.keyboard.press('/');
+      await line.fill(word);
+      const painted = `document.querySelector('[role="grid"][aria-label="Found everywhere"] [role="row"][id]') && location.pathname === '/find/${word}'`;
+      return until(page, () => page.keyboard.press('Enter'), painted);
+    };
+    const findFirst = await find('harbour');
+    const finds: number[] = [];
+    for (const word of ['morning', 'ferry', 'please', 'engine', 'report']) {
+      await page.goto(`${address}/inbox`);
+      await page.locator('[role="row"][id]').first().waitFor();
+      // The index is warmed some seconds after all is in memory.
+      if (finds.length === 0) await page.waitForTimeout(15_000);
+      finds.push(await find(word));
+    }
+    const keep = Math.round((await total(page)) * 0.4);
+    const everything = new URLSearchParams({ of: '/find/all', choice: JSON.stringify({ keepNewest: keep }) });
+    await page.goto(`${address}/clear-out?${everything.toString()}`);
+    await page.getByRole('button', { name: /^Archive .* messages$/ }).click({ timeout: 120_000 });
+    const told = (says: string) =>
+      `[...document.querySelectorAll('[role="status"]')].some((status) => ${says}.test(status.textContent))`;
+    const confirm = page.getByRole('dialog').getByRole('button', { name: /^Archive/ });
+    const clearOut = await until(page, () => confirm.click(), told('/^Archived .* messages/'));
+    const clearOutUndo = await until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'));
     return {
       import: time,
       longestFreeze,
@@ -235,6 +266,10 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
       scroll,
       archiveHalf,
       undoHalf,
+      findFirst,
+      find: finds.sort((x, y) => x - y)[2],
+      clearOut,
+      clearOutUndo,
       memory,
     };
   } finally {

@@ -6,16 +6,19 @@ import type { Words } from './someRules';
 const plain = (text: string): string => text.replace(/[^\x20-\x7e]/g, ' ').trim();
 
 /** A word or two that stand side by side, or a part of a word. */
-function piece(random: Random, text: string): string {
-  const words = plain(text).split(/\s+/).filter(Boolean);
+function pieceOf(random: Random, text: string, shortest: number): string {
+  const words = plain(text)
+    .split(/\s+/)
+    .filter((word) => word.length >= shortest);
   if (words.length === 0) return 'nothing';
   const at = random.int(0, words.length - 1);
   if (random.chance(0.3)) return words.slice(at, at + 2).join(' ');
   const [word] = words.slice(at);
-  return random.chance(0.3) ? word.slice(random.int(0, Math.max(0, word.length - 3))) : word;
+  return random.chance(0.3) ? word.slice(random.int(0, Math.max(0, word.length - Math.max(3, shortest)))) : word;
 }
 
-function leaf(random: Random, words: Words): Query {
+function leaf(random: Random, words: Words, shortest: number): Query {
+  const piece = (of: Random, text: string) => pieceOf(of, text, shortest);
   const texts = [...words.subjects, ...words.bodies];
   switch (random.int(0, 9)) {
     case 0:
@@ -42,9 +45,9 @@ function leaf(random: Random, words: Words): Query {
   }
 }
 
-function some(random: Random, words: Words, depth: number): Query {
-  if (depth === 0 || random.chance(0.4)) return leaf(random, words);
-  const part = () => some(random, words, depth - 1);
+function some(random: Random, words: Words, depth: number, shortest: number): Query {
+  if (depth === 0 || random.chance(0.4)) return leaf(random, words, shortest);
+  const part = () => some(random, words, depth - 1, shortest);
   switch (random.int(0, 3)) {
     case 0:
       return { key: 'not', of: part() };
@@ -55,7 +58,7 @@ function some(random: Random, words: Words, depth: number): Query {
   }
 }
 
-/** Queries as text, from a seed. */
-export function someQueries(count: number, words: Words, seed = 1): string[] {
-  return Array.from({ length: count }, (_, n) => queryText(some(Random.of(seed, n), words, 2)));
+/** Queries as text, from a seed; `shortest`: characters that each word of a text has at least. */
+export function someQueries(count: number, words: Words, seed = 1, shortest = 1): string[] {
+  return Array.from({ length: count }, (_, n) => queryText(some(Random.of(seed, n), words, 2, shortest)));
 }

@@ -38,7 +38,7 @@ def fold(text):
             out.append(char.lower())
             continue
         apart = ''.join(c for c in unicodedata.normalize('NFKD', char) if not unicodedata.category(c).startswith('M'))
-        out.append(char if apart.isspace() and not char.isspace() else apart.upper().lower())
+        out.append(char if apart.isspace() and not char.isspace() else apart.lower().upper().lower())
     return ''.join(out)
 
 

@@ -107,9 +107,12 @@ export const derivedPackSchema = z.object({
   facts: bytes,
 });
 
+/** How segments of the text index are written now; one that is written otherwise is made anew. */
+export const textForm = 2;
 export const textSegmentSchema = z
   .object({
     ...versioned,
+    form: z.literal(textForm),
     count: z.number().int().min(0).max(segmentSize),
     words: z.string(),
     units: uint16,

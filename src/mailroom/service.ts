@@ -60,6 +60,8 @@ export interface ServiceHost {
 /** How often the post office is asked, in milliseconds. */
 const checkEvery = 10_000;
 const tidyEvery = 3_600_000;
+/** How long after everything is in memory the text index is warmed, in milliseconds. */
+const warmAfter = 3_000;
 /** How often it is looked whether a flag has fallen due, in milliseconds. */
 const remindEvery = 15_000;
 
@@ -172,7 +174,11 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     const rows = await fallenDue(mailbox, from, to);
     if (rows.length) host.tell({ kind: 'due', rows });
   };
-  void mailbox.ready().then(tidyUp);
+  void mailbox
+    .ready()
+    .then(tidyUp)
+    // Once all is in memory and nothing else begins, the first search is made ready.
+    .then(() => setTimeout(() => void mailbox.text.warm(mailbox.columns.count).catch(() => undefined), warmAfter));
   setInterval(() => void remind(), remindEvery);
   setInterval(tidyUp, tidyEvery);
   setInterval(() => void check(), checkEvery);

@@ -6,7 +6,7 @@ import { parseStructure } from '../core/mail/structure';
 import { TextBatchWriter, type TextBatch } from '../core/search/textBatch';
 import { TextSegments } from '../core/search/segments';
 import { segmentSize, TextSegment, type PackedSegment } from '../core/search/textIndex';
-import { keyOf, NewerStorage, readRecord, recordVersion, textSegmentSchema } from './records';
+import { keyOf, NewerStorage, readRecord, recordVersion, textForm, textSegmentSchema } from './records';
 import type { RawStore, StoredMessage } from './rawStore';
 import type { RecordStore } from './storage';
 
@@ -44,6 +44,12 @@ export class TextStore {
     const filled = (this.filling ?? this.load(count)).then(() => this.fill(count));
     this.filling = filled.catch(() => undefined);
     await filled;
+  }
+
+  /** Has what the first question needs made beforehand, while nobody asks. */
+  async warm(count: number): Promise<void> {
+    await this.ready(count);
+    await this.texts.warm();
   }
 
   private async fill(count: number): Promise<void> {
@@ -94,7 +100,7 @@ export class TextStore {
   takeDirty(): [key: string, record: unknown][] {
     const out = [...this.dirty].map((at): [string, unknown] => {
       const segment = this.texts.segment(at) ?? new TextSegment();
-      return [keyOf.text(at), { v: recordVersion, ...segment.pack() }];
+      return [keyOf.text(at), { v: recordVersion, form: textForm, ...segment.pack() }];
     });
     this.dirty.clear();
     return out;

@@ -44,13 +44,15 @@ class TextColumn {
   }
 
   mark(bits: Bits, from: number, holds: (text: string) => boolean, texts: readonly string[] = this.texts): void {
-    /** Of each text whether it holds: 0 not yet asked. */
     const known = new Uint8Array(texts.length);
-    for (let message = from; message < this.count; message++) {
-      const text = this.of[message];
-      known[text] ||= holds(texts[text]) ? 2 : 1;
-      if (known[text] === 2) bits.set(message);
+    let some = false;
+    // Messages from some on have mostly texts from some on; only where all are asked is each text worth asking first.
+    if (from > 0) {
+      for (let message = from; message < this.count; message++) if (holds(texts[this.of[message]])) bits.set(message);
+      return;
     }
+    for (let text = 0; text < texts.length; text++) if (holds(texts[text])) some = (known[text] = 1) === 1;
+    if (some) for (let message = 0; message < this.count; message++) if (known[this.of[message]]) bits.set(message);
   }
 
   /** The texts as searching folds them; most are the same strings as before. */

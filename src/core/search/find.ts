@@ -43,8 +43,18 @@ export interface SearchedTexts {
   eachInBody(text: string, visit: (message: number) => void): void;
   /** Tells of each message that has a text in a header field whose value is kept. */
   eachInHeader(text: string, visit: (message: number) => void): void;
-  /** Tells of each header field of a name what it says; null where only the message itself tells. */
-  eachField(name: string, visit: (message: number, value: string | null) => void): void;
+  /**
+   * Tells of each message with a header field of a name that has a text; `toRead` of those where only the message itself
+   * tells.
+   */
+  eachFieldHolding(
+    name: string,
+    text: string,
+    holds: (message: number) => void,
+    toRead: (message: number) => void,
+  ): void;
+  /** Tells of each message that has a header field of a name. */
+  eachWithField(name: string, visit: (message: number) => void): void;
 }
 
 /** Where each key looks among what envelopes say. */
@@ -74,11 +84,9 @@ export function findText(
   if (leaf.key === 'text') texts.eachInHeader(text, set);
   if (leaf.key === 'header' || leaf.key === 'bcc') {
     const name = 'name' in leaf ? leaf.name : 'bcc';
-    texts.eachField(name, (message, value) => {
-      // Without a text any message that has the field is meant (RFC 9051, section 6.4.4, HEADER).
-      if (text === '' || (value !== null && foldSearch(blanksAsOne(value)).includes(text))) set(message);
-      else if (value === null) toRead(message);
-    });
+    // Without a text any message that has the field is meant (RFC 9051, section 6.4.4, HEADER).
+    if (text === '') texts.eachWithField(name, set);
+    else texts.eachFieldHolding(name, text, set, toRead);
   }
   return bits;
 }

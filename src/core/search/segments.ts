@@ -1,7 +1,8 @@
 // The segments of the text index as one: messages numbered from 0 through all of them.
 import type { SearchedTexts } from './find';
 import type { TextBatch } from './textBatch';
-import { segmentSize, TextSegment, type Folding } from './textIndex';
+import { segmentSize, TextSegment } from './textIndex';
+import type { Folding } from './wordTable';
 
 export class TextSegments implements SearchedTexts {
   private readonly segments: TextSegment[] = [];
@@ -37,6 +38,11 @@ export class TextSegments implements SearchedTexts {
     return this.segments[which];
   }
 
+  /** About how many bytes it takes in memory. */
+  get bytes(): number {
+    return this.segments.reduce((n, segment) => n + segment.bytes, 0);
+  }
+
   eachInBody(text: string, visit: (message: number) => void, folding: Folding = 'search'): void {
     this.eachMarked((segment) => segment.holding(text, folding), visit);
   }
@@ -45,9 +51,39 @@ export class TextSegments implements SearchedTexts {
     this.eachMarked((segment) => segment.inHeader(text), visit);
   }
 
+  eachWithField(name: string, visit: (message: number) => void): void {
+    for (const [which, segment] of this.segments.entries())
+      segment.eachWithField(name, (message) => visit(which * segmentSize + message));
+  }
+
   eachField(name: string, visit: (message: number, value: string | null) => void): void {
     for (const [which, segment] of this.segments.entries())
       segment.eachField(name, (message, value) => visit(which * segmentSize + message, value));
+  }
+
+  eachFieldHolding(
+    name: string,
+    text: string,
+    holds: (message: number) => void,
+    toRead: (message: number) => void,
+  ): void {
+    for (const [which, segment] of this.segments.entries()) {
+      const first = which * segmentSize;
+      segment.eachFieldHolding(
+        name,
+        text,
+        (message) => holds(first + message),
+        (message) => toRead(first + message),
+      );
+    }
+  }
+
+  /** Makes ready what the first question would have to wait for, with a turn for others after each segment. */
+  async warm(): Promise<void> {
+    for (const segment of this.segments) {
+      segment.warm();
+      await new Promise((resolve) => setTimeout(resolve));
+    }
   }
 
   private eachMarked(marks: (segment: TextSegment) => Uint8Array, visit: (message: number) => void): void {

@@ -2,7 +2,7 @@
 import { fieldText } from '../rules/deep';
 import { foldAscii } from '../rules/fold';
 import type { HeaderField } from '../mail/header';
-import { blankMark, fieldMark, notKept } from './textIndex';
+import { blankMark, fieldMark, irregularValue, notKept, notKeptFields } from './textIndex';
 
 /** The words of some messages in their order: first the body of each, then its header fields. */
 export interface TextBatch {
@@ -14,10 +14,8 @@ export interface TextBatch {
   ends: Uint32Array<ArrayBuffer>;
 }
 
-/** Fields that say how a message travelled: nearly nobody looks for them, and they would be half of all words. */
-export const notKeptFields = /^(?:received|x-received|dkim-signature|arc-.*|authentication-results)$/;
 /** Characters by which the index marks what is no word. */
-const marks = new RegExp(`[${fieldMark}${blankMark}${notKept}]`);
+const marks = new RegExp(`[${fieldMark}${blankMark}${notKept}${irregularValue}]`);
 const irregular = /\s\s|[^\S ]/;
 
 const isBlank = (unit: number): boolean =>
@@ -64,7 +62,7 @@ export class TextBatchWriter {
   }
 
   private putValue(value: string): void {
-    if (marks.test(value)) this.put(notKept);
+    if (marks.test(value)) this.put(irregularValue);
     else if (irregular.test(value))
       // As it is written: a condition may ask for just these blanks.
       for (const part of value.split(/(\s\s+|[^\S ])/)) {

@@ -116,5 +116,8 @@ test('a full segment is held packed, and still answers; words beyond the first s
     expect(ids(one.holding(`${last * 20 + 3} w${last * 20 + 4} w`))).toEqual([last]);
     expect(ids(one.holding(`w${last * 20 + 4} w${last * 20 + 3}`))).toEqual([]);
     expect(ids(one.holding('w'))).toHaveLength(segmentSize);
+    // More parts than have a bit of their own.
+    const words = Array.from({ length: 20 }, (_, n) => `w${7 * 20 + n}`).join(' ');
+    expect(ids(one.holding(words))).toEqual([7]);
   }
 });

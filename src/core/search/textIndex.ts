@@ -5,7 +5,9 @@
 // first at its end, the last at its beginning, those between them whole. A segment holds the messages of one stretch of
 // ids; once full it never changes.
 import { foldSearch } from '../mail/fold';
+import { blanksAsOne } from '../rules/deep';
 import type { TextBatch } from './textBatch';
+import { WordTable, type Folding } from './wordTable';
 
 /** Messages in one segment. */
 export const segmentSize = 4_096;
@@ -16,6 +18,10 @@ export const fieldMark = '\u0001';
 export const blankMark = '\u0002';
 /** In the place of a value that is not kept: the message has to be read. */
 export const notKept = '\u0003';
+/** The same where a field that is kept has a value which looks like the marks of the index. */
+export const irregularValue = '\u0004';
+/** Fields that say how a message travelled: nearly nobody looks for them, and they would be half of all words. */
+export const notKeptFields = /^(?:received|x-received|dkim-signature|arc-.*|authentication-results)$/;
 
 /**
  * Positions of words from here on take two units: a lead, this or more, and one that is less. So a unit tells by itself
@@ -35,62 +41,34 @@ export interface PackedSegment {
   ends: Uint32Array<ArrayBuffer>;
 }
 
-/** Where the messages of each word begin among them. */
-interface Postings {
-  starts: Uint32Array;
-  messages: Uint16Array;
+/** Parts of a phrase that have a bit of their own. */
+const mostBits = 30;
+
+/** A phrase: for each word the parts that it fits, as bits; the bit of the last of these; and the parts beyond them. */
+interface Phrase {
+  fits: Uint8Array | Uint32Array;
+  last: number;
+  rest: readonly Uint8Array[];
 }
 
-/** How the words are compared: as rules do it, or as searching does (fold.ts). */
-export type Folding = 'rules' | 'search';
+/** Of a message what is looked through: its text, or its header fields. */
+type Part = 'body' | 'header';
 
-/** Words between line ends, and where each begins. */
-interface WordList {
-  words: string;
-  starts: Uint32Array;
-}
-
-type Fit = 'within' | 'whole' | 'begins' | 'ends';
-
-const fitTests: Record<Fit, (word: string, text: string) => boolean> = {
-  within: (word, text) => word.includes(text),
-  whole: (word, text) => word === text,
-  begins: (word, text) => word.startsWith(text),
-  ends: (word, text) => word.endsWith(text),
-};
-
-/** Where each word begins in the text of all of them, which begins and ends with a line end. */
-function startsOf(words: string): Uint32Array {
-  const starts: number[] = [];
-  for (let at = 1; at < words.length; at = words.indexOf('\n', at) + 1) starts.push(at);
-  return Uint32Array.from(starts);
-}
-
-/** The word that stands at a place of the text of all words. */
-function wordAt(starts: Uint32Array, at: number): number {
-  let [low, high] = [0, starts.length - 1];
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (starts[middle] <= at) low = middle;
-    else high = middle - 1;
-  }
-  return low;
-}
+/** Of each part where the messages of each word begin among them, and how many messages have any word there. */
+type Postings = Record<Part, { starts: Uint32Array; messages: Uint16Array; filled: number }>;
 
 /** The messages of one stretch of ids, numbered from 0 within it. */
 export class TextSegment {
   count = 0;
-  /** The words by their position; null while the segment is held as it is stored. */
+  /** The positions of the words; null while the segment is held as it is stored. */
   private open: Map<string, number> | null = new Map();
-  /** Held as it is stored: all words, and where each begins. */
-  private words = '';
-  private starts: Uint32Array = new Uint32Array(0);
+  private words = new WordTable();
   private units = new Uint16Array(0);
   private used = 0;
   private ends = new Uint32Array(2 * segmentSize);
-  /** Both are made when they are first asked for, and follow from the rest. */
+  /** Made when they are first asked for; they follow from the rest. */
   private postings: Postings | null = null;
-  private searched: WordList | null = null;
+  private names: Uint8Array = new Uint8Array(0);
   /** The words of the batch that is being taken in, by their positions here; -1 not yet known. */
   private taking: { batch: TextBatch; words: string[]; positions: Int32Array } | null = null;
 
@@ -105,19 +83,15 @@ export class TextSegment {
   private hold({ count, words, units, ends }: PackedSegment): void {
     this.open = this.taking = null;
     this.count = count;
-    this.words = words;
+    this.words = WordTable.of(words).trim();
     this.units = units;
     this.used = units.length;
     this.ends = ends;
-    this.starts = startsOf(words);
   }
 
   private opened(): Map<string, number> {
     if (this.open) return this.open;
-    const words = this.words.length > 1 ? this.words.slice(1, -1).split('\n') : [];
-    this.open = new Map(words.map((word, at) => [word, at]));
-    this.words = '';
-    this.starts = new Uint32Array(0);
+    this.open = new Map(Array.from({ length: this.words.size }, (_, at) => [this.words.word(at), at]));
     // What it was made of may be on its way into storage: it is not written into.
     this.units = this.units.slice(0, this.used);
     const ends = new Uint32Array(2 * segmentSize);
@@ -139,7 +113,7 @@ export class TextSegment {
   /** Takes in the `at`th message of a batch; null for one that can't be read. */
   add(batch: TextBatch | null, at = 0): void {
     const open = this.opened();
-    this.postings = this.searched = null;
+    this.postings = null;
     if (batch) {
       const { tokens, ends } = batch;
       if (this.taking?.batch !== batch) {
@@ -155,7 +129,10 @@ export class TextSegment {
           const token = tokens[i];
           if (positions[token] < 0) {
             const known = open.get(words[token]);
-            if (known === undefined) open.set(words[token], open.size);
+            if (known === undefined) {
+              open.set(words[token], open.size);
+              this.words.add(words[token]);
+            }
             positions[token] = known ?? open.size - 1;
           }
           this.put(positions[token]);
@@ -169,7 +146,7 @@ export class TextSegment {
   /** Forgets the messages from `count` on; their words stay, and are found nowhere. */
   drop(count: number): void {
     this.opened();
-    this.postings = this.searched = null;
+    this.postings = null;
     this.count = count;
     this.used = count > 0 ? this.ends[2 * count - 1] : 0;
   }
@@ -179,143 +156,158 @@ export class TextSegment {
     const packed: PackedSegment = this.open
       ? {
           count: this.count,
-          words: ['', ...this.open.keys(), ''].join('\n'),
+          words: this.words.joined(),
           units: this.units.slice(0, this.used),
           ends: this.ends.slice(0, 2 * this.count),
         }
-      : { count: this.count, words: this.words, units: this.units, ends: this.ends };
+      : { count: this.count, words: this.words.joined(), units: this.units, ends: this.ends };
     if (this.open && this.count >= segmentSize) this.hold(packed);
     return packed;
-  }
-
-  /** One for each word that fits; null where none does. */
-  private fitting(fit: Fit, text: string, folding: Folding): Uint8Array | null {
-    const out = new Uint8Array(this.open ? this.open.size : this.starts.length);
-    if (text === '') return out.fill(1);
-    let some = false;
-    if (this.open) {
-      const fits = fitTests[fit];
-      for (const [word, at] of this.open)
-        if (fits(folding === 'search' ? foldSearch(word) : word, text)) {
-          out[at] = 1;
-          some = true;
-        }
-      return some ? out : null;
-    }
-    const { words, starts } = this.listFor(folding);
-    const before = fit === 'whole' || fit === 'begins' ? '\n' : '';
-    const sought = `${before}${text}${fit === 'whole' || fit === 'ends' ? '\n' : ''}`;
-    for (let at = words.indexOf(sought); at >= 0;) {
-      const word = wordAt(starts, at + before.length);
-      out[word] = 1;
-      some = true;
-      // The line end after a word is also the one before the next.
-      at = words.indexOf(sought, word + 1 < starts.length ? starts[word + 1] - 1 : words.length);
-    }
-    return some ? out : null;
-  }
-
-  /** The words as they are compared, in the same order: folding leaves line ends where they are. */
-  private listFor(folding: Folding): WordList {
-    const { words, starts } = this;
-    if (folding === 'rules') return { words, starts };
-    if (!this.searched) {
-      const folded = foldSearch(words);
-      this.searched = folded === words ? { words, starts } : { words: folded, starts: startsOf(folded) };
-    }
-    return this.searched;
-  }
-
-  private wordOf(word: number): string {
-    return this.words.slice(this.starts[word], (this.starts[word + 1] ?? this.words.length) - 1);
   }
 
   /** One for each message that has a text in its body: folded, each run of blanks one space. */
   holding(text: string, folding: Folding = 'rules'): Uint8Array {
     const fits = this.fitsOf(text, folding);
-    if (!fits) return new Uint8Array(this.count);
-    const out = this.havingAll(fits);
-    if (fits.length > 1)
-      for (let message = 0; message < this.count; message++)
-        if (out[message] && !this.following(fits, this.ends[2 * message - 1] ?? 0, this.ends[2 * message]))
-          out[message] = 0;
-    return out;
+    return fits ? this.having(fits, 'body') : new Uint8Array(this.count);
   }
 
   /** One for each message that has a text, folded for searching, in what its header fields say. */
   inHeader(text: string): Uint8Array {
-    const out = new Uint8Array(this.count);
     const fits = this.fitsOf(text, 'search');
-    const marks = fits && this.fitting('begins', fieldMark, 'rules');
-    if (!fits || !marks) return out;
+    if (!fits) return new Uint8Array(this.count);
     // The name of a field is no part of what it says.
-    for (const fit of fits) for (let word = 0; word < fit.length; word++) if (marks[word]) fit[word] = 0;
+    const names = this.fieldNames();
+    return this.having(
+      fits.map((fit) => fit.filter((word) => names[word] === 0)),
+      'header',
+    );
+  }
+
+  /** One for each message in a part of which words that fit stand one after another. */
+  private having(fits: readonly (readonly number[])[], part: Part): Uint8Array {
+    const out = this.havingAll(fits, part);
+    const { ends } = this;
+    const shift = part === 'body' ? 0 : 1;
+    if (fits.length < 2) return out;
+    const phrase = this.phraseOf(fits);
     for (let message = 0; message < this.count; message++)
-      if (this.following(fits, this.ends[2 * message], this.ends[2 * message + 1])) out[message] = 1;
+      if (out[message] && !this.following(phrase, ends[2 * message + shift - 1] ?? 0, ends[2 * message + shift]))
+        out[message] = 0;
     return out;
   }
 
   /** For each word of a text the words here that fit it; null where one has none. */
-  private fitsOf(text: string, folding: Folding): Uint8Array[] | null {
+  private fitsOf(text: string, folding: Folding): (readonly number[])[] | null {
     const parts = text.split(' ');
     const last = parts.length - 1;
-    const fits: Uint8Array[] = [];
+    const fits: (readonly number[])[] = [];
     for (const [i, part] of parts.entries()) {
       const fit = last === 0 ? 'within' : i === 0 ? 'ends' : i === last ? 'begins' : 'whole';
-      const its = this.fitting(fit, part, folding);
-      if (!its) return null;
+      const its = this.words.fitting(fit, part, folding);
+      if (its.length === 0) return null;
       fits.push(its);
     }
     return fits;
   }
 
-  /** One for each message that has a word for each of some fits in its body, wherever it stands. */
-  private havingAll(fits: readonly Uint8Array[]): Uint8Array {
-    const { starts, messages } = (this.postings ??= this.posted());
+  /** One for each message that has a word for each of some fits in a part, wherever it stands there. */
+  private havingAll(fits: readonly (readonly number[])[], part: Part): Uint8Array {
+    const { starts, messages, filled } = (this.postings ??= this.posted())[part];
     const having = new Uint8Array(this.count);
-    for (const [i, fit] of fits.entries())
-      for (let word = 0; word < fit.length; word++) {
-        if (fit[word] === 0) continue;
-        for (let at = starts[word]; at < starts[word + 1]; at++)
+    for (let i = 0; i < fits.length; i++) {
+      let left = filled;
+      for (const word of fits[i]) {
+        // Once all have it, as with a single letter, the rest of the words tells nothing new.
+        if (left === 0) break;
+        for (let at = starts[word], to = starts[word + 1]; at < to; at++)
           // It counts the fits: only who had all the others can have this one, too.
-          if (having[messages[at]] === i) having[messages[at]] = i + 1;
+          if (having[messages[at]] === i) {
+            having[messages[at]] = i + 1;
+            left--;
+          }
       }
-    return having.map((n) => (n === fits.length ? 1 : 0));
+    }
+    for (let message = 0; message < having.length; message++) having[message] = having[message] === fits.length ? 1 : 0;
+    return having;
   }
 
-  /** Of each word the messages that have it in their body, in their order. */
+  /** Of each word the messages that have it in their body, and in their header, in their order. */
   private posted(): Postings {
-    const words = this.open ? this.open.size : this.starts.length;
+    return { body: this.postedIn(0), header: this.postedIn(1) };
+  }
+
+  private postedIn(part: 0 | 1): Postings[Part] {
+    const { units, ends, count } = this;
+    const words = this.words.size;
     const starts = new Uint32Array(words + 2);
-    const each = (visit: (word: number, message: number) => void) => {
-      const seen = new Int32Array(words).fill(-1);
-      for (let message = 0, at = 0; message < this.count; message++) {
-        for (const to = this.ends[2 * message]; at < to;) {
-          let word = this.units[at++];
-          if (word >= wide) word = positionOf(word, this.units[at++]);
+    const seen = new Int32Array(words);
+    let messages = new Uint16Array(0);
+    // Counted first, then put where they belong: the beginning of a word moves on to that of the next.
+    for (const putting of [false, true]) {
+      seen.fill(-1);
+      for (let message = 0; message < count; message++) {
+        const to = ends[2 * message + part];
+        for (let at = message + part > 0 ? ends[2 * message + part - 1] : 0; at < to;) {
+          let word = units[at++];
+          if (word >= wide) word = positionOf(word, units[at++]);
           if (seen[word] === message) continue;
           seen[word] = message;
-          visit(word, message);
+          if (putting) messages[starts[word + 1]++] = message;
+          else starts[word + 2]++;
         }
-        at = this.ends[2 * message + 1];
       }
-    };
-    // Counted first, then put where they belong: the beginning of a word moves on to that of the next.
-    each((word) => starts[word + 2]++);
-    for (let word = 0; word < words; word++) starts[word + 2] += starts[word + 1];
-    const messages = new Uint16Array(starts[words + 1]);
-    each((word, message) => (messages[starts[word + 1]++] = message));
-    return { starts, messages };
+      if (putting) break;
+      for (let word = 0; word < words; word++) starts[word + 2] += starts[word + 1];
+      messages = new Uint16Array(starts[words + 1]);
+    }
+    let filled = 0;
+    for (let message = 0; message < count; message++)
+      if (ends[2 * message + part] > (message + part > 0 ? ends[2 * message + part - 1] : 0)) filled++;
+    return { starts, messages, filled };
   }
 
-  /** Whether words that fit stand one after another between two places. */
-  private following(fits: readonly Uint8Array[], from: number, to: number): boolean {
+  /** The parts of a phrase, as {@link following} goes through them. */
+  private phraseOf(fits: readonly (readonly number[])[]): Phrase {
+    const first = fits.slice(0, mostBits);
+    const masks = first.length > 8 ? new Uint32Array(this.words.size) : new Uint8Array(this.words.size);
+    for (const [part, fit] of first.entries()) for (const word of fit) masks[word] |= 1 << part;
+    return { fits: masks, last: 1 << (first.length - 1), rest: fits.slice(mostBits).map((fit) => this.testOf(fit)) };
+  }
+
+  /** One for each word that is among some. */
+  private testOf(words: readonly number[]): Uint8Array {
+    const test = new Uint8Array(this.words.size);
+    for (const word of words) test[word] = 1;
+    return test;
+  }
+
+  /** One for each word that is the name of a header field. */
+  private fieldNames(): Uint8Array {
+    if (this.names.length !== this.words.size)
+      this.names = this.testOf(this.words.fitting('begins', fieldMark, 'rules'));
+    return this.names;
+  }
+
+  /** Makes ready what the first question would have to wait for. */
+  warm(): void {
+    this.postings ??= this.posted();
+    this.fieldNames();
+    this.words.fitting('within', 'warm', 'search');
+  }
+
+  /**
+   * Whether words that fit stand one after another between two places. Each word has a bit for every part that it fits, and
+   * one number says which parts the words so far could be the last of (Baeza-Yates and Gonnet 1992, “shift-and”).
+   */
+  private following(phrase: Phrase, from: number, to: number): boolean {
     const { units } = this;
-    const [first, ...others] = fits;
+    const { fits, last, rest } = phrase;
+    let state = 0;
     for (let at = from; at < to;) {
       let word = units[at++];
       if (word >= wide) word = positionOf(word, units[at++]);
-      if (first[word] && this.follow(others, at, to)) return true;
+      state = ((state << 1) | 1) & fits[word];
+      if ((state & last) !== 0 && (rest.length === 0 || this.follow(rest, at, to))) return true;
     }
     return false;
   }
@@ -331,38 +323,109 @@ export class TextSegment {
     return true;
   }
 
-  /** Tells of each header field of a name what it says, folded; null where only the message itself tells. */
+  /** About how many bytes it takes in memory, with all that was made of it to answer questions. */
+  get bytes(): number {
+    const { body, header } = this.postings ?? {};
+    const lists = [body?.starts, body?.messages, header?.starts, header?.messages, this.units, this.ends];
+    return this.words.bytes + lists.reduce((n, list) => n + (list?.byteLength ?? 0), 0);
+  }
+
+  /** Tells of each message that has a header field of a name. */
+  eachWithField(name: string, visit: (message: number) => void): void {
+    const field = this.words.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
+    const having = this.havingAll([field], 'header');
+    for (let message = 0; message < having.length; message++) if (having[message]) visit(message);
+  }
+
+  /** Tells of each header field of a name what it says, folded as rules fold it; null where only the message tells. */
   eachField(name: string, visit: (message: number, value: string | null) => void): void {
-    const field = this.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
-    const fields = field && this.fitting('begins', fieldMark, 'rules');
-    if (!field || !fields) return;
+    const [field = -1] = this.words.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
+    if (field >= 0)
+      this.eachValue(field, this.havingAll([[field]], 'header'), (message, value) =>
+        visit(message, valueOf(value.map((word) => this.words.word(word)))),
+      );
+  }
+
+  /**
+   * Tells of each message with a header field of a name that has a text, folded for searching; `toRead` of those where
+   * only the message tells. Of a message with several such fields it may tell several times.
+   */
+  eachFieldHolding(
+    name: string,
+    text: string,
+    holds: (message: number) => void,
+    toRead: (message: number) => void,
+  ): void {
+    const [field = -1] = this.words.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
+    if (field < 0) return;
+    const fields = [[field]];
+    const hidden = [notKept, irregularValue].map((mark) => this.words.fitting('whole', mark, 'rules')[0] ?? -1);
+    // Such a field is never kept; in any other one a value is, but for what looks like a mark.
+    const untold = notKeptFields.test(name.toLowerCase()) ? fields : [...fields, hidden.slice(1)];
+    this.eachValue(field, this.havingAll(untold, 'header'), (message, value) => {
+      if (hidden.includes(value[0])) toRead(message);
+    });
+    const parts = text.split(' ').filter((part) => part !== '');
+    const fits = parts.map((part) => this.words.fitting('within', part, 'search'));
+    const told = this.havingAll([...fields, ...fits], 'header');
+    // A text without blanks stands in a single word. Otherwise it is looked for in the value as it is.
+    if (fits.length === 1 && parts[0] === text) this.eachWithWord(field, told, this.testOf(fits[0]), holds);
+    else
+      this.eachValue(field, told, (message, value) => {
+        if (this.says(value, text)) holds(message);
+      });
+  }
+
+  /** Tells of each of some messages that has one of some words in a header field. */
+  private eachWithWord(field: number, among: Uint8Array, is: Uint8Array, visit: (message: number) => void): void {
     const { units, ends } = this;
-    const list = this.open && [...this.open.keys()];
-    const wordOf = (word: number) => (list ? list[word] : this.wordOf(word));
+    const names = this.fieldNames();
     for (let message = 0; message < this.count; message++) {
+      if (among[message] === 0) continue;
       const to = ends[2 * message + 1];
-      /** The words of the field at hand; null in another. */
-      let value: string[] | null = null;
-      const tell = () => {
-        if (value) visit(message, valueOf(value));
-        value = null;
-      };
+      let within = false;
       for (let at = ends[2 * message]; at < to;) {
         let word = units[at++];
         if (word >= wide) word = positionOf(word, units[at++]);
-        if (fields[word]) {
-          tell();
-          if (field[word]) value = [];
-        } else if (value) (value as string[]).push(wordOf(word));
+        if (names[word] === 1) within = word === field;
+        else if (within && is[word] === 1) {
+          visit(message);
+          break;
+        }
       }
-      tell();
+    }
+  }
+
+  private says(value: readonly number[], text: string): boolean {
+    const said = valueOf(value.map((word) => this.words.word(word)));
+    return said !== null && foldSearch(blanksAsOne(said)).includes(text);
+  }
+
+  /** Tells of each header field of a name the words that it has, in some messages. */
+  private eachValue(field: number, among: Uint8Array, visit: (message: number, value: number[]) => void): void {
+    const { units, ends } = this;
+    const names = this.fieldNames();
+    for (let message = 0; message < this.count; message++) {
+      if (among[message] === 0) continue;
+      const to = ends[2 * message + 1];
+      /** The words of the field at hand; null in another. */
+      let value: number[] | null = null;
+      for (let at = ends[2 * message]; at < to;) {
+        let word = units[at++];
+        if (word >= wide) word = positionOf(word, units[at++]);
+        if (names[word]) {
+          if (value) visit(message, value);
+          value = word === field ? [] : null;
+        } else if (value) value.push(word);
+      }
+      if (value) visit(message, value);
     }
   }
 }
 
 /** A value from its words; null where it was not kept. */
 function valueOf(words: readonly string[]): string | null {
-  if (words[0] === notKept) return null;
+  if (words[0] === notKept || words[0] === irregularValue) return null;
   let value = '';
   let before = true;
   for (const word of words) {
