@@ -36,9 +36,6 @@ async function shot(page: Page, name: string): Promise<void> {
 }
 
 const page = await open();
-await page.goto('/');
-await page.getByRole('button', { name: 'Open the demo mailbox' }).waitFor();
-await shot(page, 'welcome');
 await openDemo(page);
 // Of the conversation that got out of hand a message with others of it in sight.
 const jackets = rows(page).filter({ hasText: 'jackets' });
@@ -56,9 +53,6 @@ await page.keyboard.press('g');
 await page.getByRole('toolbar', { name: 'Conversation' }).waitFor();
 await page.getByRole('button', { name: /^(Open|Close) all$/ }).click();
 await shot(page, 'stack');
-await page.keyboard.press('k');
-await shot(page, 'tree');
-await page.keyboard.press('k');
 await page.keyboard.press('Escape');
 await page.keyboard.press('g');
 await page.keyboard.press('v');
@@ -72,9 +66,6 @@ await (await findRow(page, 'Parts Direct')).click();
 await page.getByRole('button', { name: /^Why here/ }).click();
 await shot(page, 'reading');
 
-await page.goto('/register/new?value=skerryline.example');
-await page.getByRole('table').waitFor();
-await shot(page, 'block');
 await page.goto('/inbox');
 await (await findRow(page, 'jackets')).click();
 await page.getByRole('article').getByRole('link', { name: 'Sort mail like this' }).click();
@@ -119,9 +110,28 @@ await page
   .getByText(/^Undid/)
   .first()
   .waitFor();
-await page.goto('/logbook');
-await page.getByRole('table').waitFor();
+await page.goto('/logbook?who=all');
+await page
+  .getByRole('table')
+  .getByRole('button', { name: /^2,500 messages arrived/ })
+  .click();
+await page.getByRole('list', { name: 'Who decided' }).waitFor();
 await shot(page, 'logbook');
+
+// An archive of months; a clear-out with what it would touch; a sender with its list.
+await page.goto('/archive');
+await page.getByRole('navigation', { name: 'Years and months' }).getByRole('button').nth(1).click();
+await rows(page).nth(6).click();
+await page.getByRole('article').waitFor();
+await shot(page, 'archive');
+await page.goto('/clear-out?of=everywhere');
+await page.getByRole('button', { name: /^Bulletins older than two weeks [\d,]+$/ }).click();
+await page.getByText(/would go\.$/).waitFor();
+await shot(page, 'clear-out');
+await page.goto('/senders');
+await page.getByRole('grid').getByRole('row').filter({ hasText: 'Crew Welfare' }).click();
+await page.getByRole('button', { name: 'Leave the list …' }).waitFor();
+await shot(page, 'senders');
 await page.context().close();
 
 const dark = await open({ colorScheme: 'dark' });
@@ -144,6 +154,7 @@ await openDemo(finding);
 await finding.keyboard.press('/');
 await finding.keyboard.type('harbour berth unflagged since 2026-10-01');
 await finding.keyboard.press('Enter');
+await finding.getByRole('button', { name: 'Form of the query' }).click();
 await finding.getByRole('heading', { name: 'Found everywhere' }).waitFor();
 await rows(finding).first().click();
 await finding.getByRole('article').waitFor();

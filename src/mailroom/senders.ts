@@ -4,6 +4,7 @@ import type { Address } from '../core/mail/address';
 import { authenticationOf } from '../core/mail/authentication';
 import { foldSearch } from '../core/mail/fold';
 import { messageOf } from '../core/mail/mbox';
+import { siteOf } from '../core/mail/site';
 import { parseStructure } from '../core/mail/structure';
 import { leavingWays, type LeftList } from '../core/senders/leaving';
 import { bit } from './columns';
@@ -38,7 +39,8 @@ function groups(mailbox: Mailbox, by: Sender['by']): { of: Uint32Array; names: s
   const names: string[] = [];
   const numbers = new Map<string, number>();
   const of = Uint32Array.from(senders, (sender) => {
-    const name = sender[by];
+    // A domain of the table is what somebody owns, with all below it, as a clear-out chooses it.
+    const name = by === 'address' ? sender.address : siteOf(sender.domain);
     const number = numbers.get(name) ?? names.push(name) - 1;
     numbers.set(name, number);
     return number;

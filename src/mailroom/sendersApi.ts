@@ -5,7 +5,7 @@ import type { Row } from './api';
 
 export { leftListSchema };
 
-/** One sender: an address, or a domain with all below it. In normal form. */
+/** One sender: an address, or a domain that somebody registered, with all below it. In normal form. */
 export const senderSchema = z.object({ by: z.enum(['address', 'domain']), value: z.string().min(1).max(500) });
 export type Sender = z.infer<typeof senderSchema>;
 

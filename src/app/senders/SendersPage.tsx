@@ -34,19 +34,17 @@ const sortNames: Record<SendersQuestion['only'], string> = {
 
 const rowHeight = 44;
 const pageSize = 60;
-const grid =
-  'grid grid-cols-[minmax(0,1fr)_4.5rem] gap-x-3 sm:grid-cols-[minmax(11rem,1fr)_4.5rem_4rem_5rem] 2xl:grid-cols-[minmax(11rem,1fr)_5rem_5.5rem_4rem_6rem_5rem_5rem_6.5rem]';
-/** What a narrow table shows, and a wide one. */
-const shownFrom: Record<SenderOrder, string> = {
-  name: '',
-  messages: '',
-  inbox: 'max-2xl:hidden',
-  unread: 'max-sm:hidden',
-  last: 'max-2xl:hidden',
-  answered: 'max-2xl:hidden',
-  size: 'max-2xl:hidden',
-  trend: 'max-sm:hidden',
+const narrowGrid = 'grid grid-cols-[minmax(0,1fr)_4.5rem] gap-x-3 sm:grid-cols-[minmax(11rem,1fr)_4.5rem_4rem_5rem]';
+/** All columns fit beside a sender that is looked at only on a wide screen. */
+const grids = {
+  whole: `${narrowGrid} xl:grid-cols-[minmax(11rem,1fr)_5rem_5.5rem_4rem_6rem_5rem_5rem_6.5rem]`,
+  beside: `${narrowGrid} 2xl:grid-cols-[minmax(11rem,1fr)_5rem_5.5rem_4rem_6rem_5rem_5rem_6.5rem]`,
 };
+const always: ReadonlySet<SenderOrder> = new Set(['name', 'messages']);
+const soon: ReadonlySet<SenderOrder> = new Set(['unread', 'trend']);
+/** From which width a column is shown. */
+const shownFrom = (column: SenderOrder, beside: boolean): string =>
+  always.has(column) ? '' : soon.has(column) ? 'max-sm:hidden' : beside ? 'max-2xl:hidden' : 'max-xl:hidden';
 
 /** A stretch of the table, fetched as it comes into sight. */
 function useLines(question: SendersQuestion, first: number): SenderWindow | null {
@@ -65,7 +63,15 @@ function useLines(question: SendersQuestion, first: number): SenderWindow | null
   return held;
 }
 
-function Line({ line, chosen, onPick }: { line: SenderLine; chosen: boolean; onPick: () => void }) {
+interface LineProps {
+  line: SenderLine;
+  chosen: boolean;
+  /** A sender is looked at beside the table. */
+  beside: boolean;
+  onPick: () => void;
+}
+
+function Line({ line, chosen, beside, onPick }: LineProps) {
   const { sender, name, messages: n } = line;
   const title = sender.by === 'address' ? name || sender.value : sender.value;
   const below =
@@ -77,7 +83,7 @@ function Line({ line, chosen, onPick }: { line: SenderLine; chosen: boolean; onP
     <div
       role="row"
       aria-selected={chosen}
-      className={`${grid} h-full cursor-pointer items-center border-b border-base-300 px-2 text-sm ${chosen ? 'bg-base-300' : 'hover:bg-base-200'}`}
+      className={`${beside ? grids.beside : grids.whole} h-full cursor-pointer items-center border-b border-base-300 px-2 text-sm ${chosen ? 'bg-base-300' : 'hover:bg-base-200'}`}
       onClick={onPick}
     >
       <span role="gridcell" className="min-w-0">
@@ -93,20 +99,20 @@ function Line({ line, chosen, onPick }: { line: SenderLine; chosen: boolean; onP
       <span role="gridcell" className="text-right tabular-nums">
         {count(n)}
       </span>
-      <span role="gridcell" className={`text-right tabular-nums ${shownFrom.inbox}`}>
+      <span role="gridcell" className={`text-right tabular-nums ${shownFrom('inbox', beside)}`}>
         {count(line.inbox)}
       </span>
       <span
         role="gridcell"
-        className={`text-right tabular-nums ${shownFrom.unread}`}
+        className={`text-right tabular-nums ${shownFrom('unread', beside)}`}
         title={`${count(line.unread)} unread`}
       >
         {share} %
       </span>
-      <span role="gridcell" className={`text-right tabular-nums ${shownFrom.last}`}>
+      <span role="gridcell" className={`text-right tabular-nums ${shownFrom('last', beside)}`}>
         {dayOf(line.last)}
       </span>
-      <span role="gridcell" className={`text-right ${shownFrom.answered}`}>
+      <span role="gridcell" className={`text-right ${shownFrom('answered', beside)}`}>
         {line.answered > 0 ? (
           `${count(line.answered)} times`
         ) : line.written ? (
@@ -115,10 +121,10 @@ function Line({ line, chosen, onPick }: { line: SenderLine; chosen: boolean; onP
           <span className="quiet">never</span>
         )}
       </span>
-      <span role="gridcell" className={`text-right tabular-nums ${shownFrom.size}`}>
+      <span role="gridcell" className={`text-right tabular-nums ${shownFrom('size', beside)}`}>
         {sizeWords(line.bytes)}
       </span>
-      <span role="gridcell" className={shownFrom.trend}>
+      <span role="gridcell" className={shownFrom('trend', beside)}>
         <Weeks weeks={line.weeks} />
       </span>
     </div>
@@ -221,14 +227,14 @@ export function SendersPage() {
               <div
                 role="row"
                 aria-rowindex={1}
-                className={`${grid} border-b-2 border-base-300 px-2 py-1 text-xs font-semibold`}
+                className={`${chosen ? grids.beside : grids.whole} border-b-2 border-base-300 px-2 py-1 text-xs font-semibold`}
               >
                 {senderOrders.map((one) => (
                   <span
                     key={one}
                     role="columnheader"
                     aria-sort={order !== one ? 'none' : turned === (one === 'name') ? 'descending' : 'ascending'}
-                    className={`${shownFrom[one]} ${one === 'name' ? '' : 'text-right'}`}
+                    className={`${shownFrom(one, chosen !== null)} ${one === 'name' ? '' : 'text-right'}`}
                   >
                     <button
                       className="inline-flex min-h-6 items-center gap-1 whitespace-nowrap"
@@ -254,6 +260,7 @@ export function SendersPage() {
                           <Line
                             line={line}
                             chosen={chosen === line.sender.value}
+                            beside={chosen !== null}
                             onPick={() => set({ sender: line.sender.value })}
                           />
                         )}
@@ -273,7 +280,7 @@ export function SendersPage() {
             onClose={() => set({ sender: null })}
           />
         ) : (
-          <aside className="quiet hidden w-[26rem] shrink-0 border-l border-base-300 p-6 lg:block">
+          <aside className="quiet hidden w-[26rem] shrink-0 border-l border-base-300 p-6 2xl:block">
             <p>Press a sender to see what it sends, and to act on all of it at once.</p>
             <p className="mt-2 text-sm">Counted is what is neither in Junk nor in the Bin, and not your own.</p>
           </aside>
