@@ -49,7 +49,8 @@ export class TextStore {
   /** Has what the first question needs made beforehand, while nobody asks. */
   async warm(count: number): Promise<void> {
     await this.ready(count);
-    await this.texts.warm();
+    // Whoever else waits for the worker gets a turn after each segment.
+    for (const step of this.texts.warming()) await new Promise((resolve) => setTimeout(resolve, 0, step));
   }
 
   private async fill(count: number): Promise<void> {

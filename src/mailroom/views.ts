@@ -110,7 +110,7 @@ export class Views {
       const narrowing = this.narrowing(account, lane);
       const within = narrowing.length || filter ? this.list(whole as View) : this.order;
       const tests = narrowing.length || filter ? narrowing : [this.holds(view)];
-      list = within.filter((id) => tests.every((test) => test(id)));
+      list = tests.length === 1 ? within.filter(tests[0]) : within.filter((id) => tests.every((test) => test(id)));
       if (filter) list = this.filtered(list, key, filter.by, filter.applied);
       this.lists.set(key, list);
     }
@@ -249,8 +249,10 @@ export class Views {
     if (view.kind === 'damaged') return (id) => place[id] !== gone && damaged.has(id);
     if (view.kind === 'found') {
       const found = this.foundBy(view.query, view.applied);
-      const within: Test = view.within ? this.holds(view.within) : (id) => place[id] !== gone;
-      return (id) => found?.has(id) === true && within(id);
+      if (!found) return () => false;
+      if (!view.within) return (id) => found.has(id) && place[id] !== gone;
+      const within = this.holds(view.within);
+      return (id) => found.has(id) && within(id);
     }
     const bears = this.bears(view.label);
     return (id) => place[id] !== gone && bears(id);

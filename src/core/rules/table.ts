@@ -7,6 +7,7 @@ import { keepNewest } from '../mail/remembering';
 import { blanksAsOne } from './deep';
 import { foldAscii } from './fold';
 import { conditionTest, sources, type Matcher, type RuleMessage, type Source } from './match';
+import { WordBlocks, type WordList } from '../mail/wordBlocks';
 import { endsStation, isGroup, type Condition, type Group, type Rule } from './rule';
 
 /** Subjects are mostly different from each other: to look for equal ones would cost more than it spares. */
@@ -17,11 +18,39 @@ function longer<T extends { set(from: T): void }>(old: T, next: T): T {
   return next;
 }
 
+/** Texts in one block of a column: a subject has as many threes of characters as eight words have. */
+const textsInBlock = 8;
+
+/** Texts as searching folds them, one after another between line ends. */
+class SearchedList implements WordList {
+  words = '\n';
+  starts = new Uint32Array(0);
+
+  /** Takes in the texts that are new. */
+  upTo(texts: readonly string[]): this {
+    const first = this.starts.length;
+    if (texts.length === first) return this;
+    const some: string[] = [];
+    this.starts = longer(this.starts, new Uint32Array(texts.length));
+    let at = this.words.length;
+    for (let text = first; text < texts.length; text++) {
+      const folded = foldSearch(blanksAsOne(texts[text]));
+      some.push(folded);
+      this.starts[text] = at;
+      at += folded.length + 1;
+    }
+    this.words += `${some.join('\n')}\n`;
+    return this;
+  }
+}
+
 class TextColumn {
   private readonly positions = new Map<string, number>();
   /** Folded. */
   private readonly texts: string[] = [];
-  private readonly searchTexts: string[] = [];
+  /** The texts as searching folds them, and which of them need not be looked through. */
+  private readonly searched = new SearchedList();
+  private readonly blocks = new WordBlocks(textsInBlock);
   private of = new Uint32Array(1_024);
   count = 0;
 
@@ -43,7 +72,8 @@ class TextColumn {
     this.count = Math.min(this.count, count);
   }
 
-  mark(bits: Bits, from: number, holds: (text: string) => boolean, texts: readonly string[] = this.texts): void {
+  mark(bits: Bits, from: number, holds: (text: string) => boolean): void {
+    const { texts } = this;
     const known = new Uint8Array(texts.length);
     let some = false;
     // Messages from some on have mostly texts from some on; only where all are asked is each text worth asking first.
@@ -55,11 +85,16 @@ class TextColumn {
     if (some) for (let message = 0; message < this.count; message++) if (known[this.of[message]]) bits.set(message);
   }
 
-  /** The texts as searching folds them; most are the same strings as before. */
-  get searched(): readonly string[] {
-    for (let at = this.searchTexts.length; at < this.texts.length; at++)
-      this.searchTexts.push(foldSearch(blanksAsOne(this.texts[at])));
-    return this.searchTexts;
+  /** Marks the messages in whose text another stands, both as searching folds them. */
+  markHolding(bits: Bits, sought: string): void {
+    const list = this.searched.upTo(this.texts);
+    const holding = new Uint8Array(this.texts.length);
+    let some = false;
+    this.blocks.upTo(list).each(list, sought, (text) => {
+      holding[text] = 1;
+      some = true;
+    });
+    if (some) for (let message = 0; message < this.count; message++) if (holding[this.of[message]]) bits.set(message);
   }
 }
 
@@ -90,8 +125,7 @@ export class MessageTable {
 
   /** Marks the messages that have a text, folded by foldSearch, in one of their texts. */
   markHolding(source: Source, text: string, bits: Bits): void {
-    const column = this.columns.get(source);
-    column?.mark(bits, 0, (its) => its !== '' && its.includes(text), column.searched);
+    this.columns.get(source)?.markHolding(bits, text);
   }
 
   private askAge(holds: (date: number, now: number) => boolean, now: number): Bits {
@@ -107,6 +141,12 @@ export class MessageTable {
     for (const column of this.columns.values()) column.drop(count);
     this.count = count;
     this.kept.clear();
+  }
+
+  /** The Date field of a message, milliseconds since 1970; null where it has none that can be read. */
+  date(message: number): number | null {
+    const date = this.dates[message];
+    return Number.isNaN(date) ? null : date;
   }
 
   /** Which messages a condition holds for at a moment; null where it asks for more than an envelope says. */

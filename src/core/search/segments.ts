@@ -78,12 +78,9 @@ export class TextSegments implements SearchedTexts {
     }
   }
 
-  /** Makes ready what the first question would have to wait for, with a turn for others after each segment. */
-  async warm(): Promise<void> {
-    for (const segment of this.segments) {
-      segment.warm();
-      await new Promise((resolve) => setTimeout(resolve));
-    }
+  /** Makes ready what the first question would have to wait for, one segment at each step. */
+  *warming(): Generator<void> {
+    for (const segment of this.segments) yield segment.warm();
   }
 
   private eachMarked(marks: (segment: TextSegment) => Uint8Array, visit: (message: number) => void): void {

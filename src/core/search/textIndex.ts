@@ -69,6 +69,7 @@ export class TextSegment {
   /** Made when they are first asked for; they follow from the rest. */
   private postings: Postings | null = null;
   private names: Uint8Array = new Uint8Array(0);
+  private fields: { places: Uint32Array; starts: Uint32Array } | null = null;
   /** The words of the batch that is being taken in, by their positions here; -1 not yet known. */
   private taking: { batch: TextBatch; words: string[]; positions: Int32Array } | null = null;
 
@@ -113,7 +114,7 @@ export class TextSegment {
   /** Takes in the `at`th message of a batch; null for one that can't be read. */
   add(batch: TextBatch | null, at = 0): void {
     const open = this.opened();
-    this.postings = null;
+    this.postings = this.fields = null;
     if (batch) {
       const { tokens, ends } = batch;
       if (this.taking?.batch !== batch) {
@@ -146,7 +147,7 @@ export class TextSegment {
   /** Forgets the messages from `count` on; their words stay, and are found nowhere. */
   drop(count: number): void {
     this.opened();
-    this.postings = null;
+    this.postings = this.fields = null;
     this.count = count;
     this.used = count > 0 ? this.ends[2 * count - 1] : 0;
   }
@@ -291,7 +292,7 @@ export class TextSegment {
   /** Makes ready what the first question would have to wait for. */
   warm(): void {
     this.postings ??= this.posted();
-    this.fieldNames();
+    this.fieldPlaces();
     this.words.fitting('within', 'warm', 'search');
   }
 
@@ -327,7 +328,10 @@ export class TextSegment {
   get bytes(): number {
     const { body, header } = this.postings ?? {};
     const lists = [body?.starts, body?.messages, header?.starts, header?.messages, this.units, this.ends];
-    return this.words.bytes + lists.reduce((n, list) => n + (list?.byteLength ?? 0), 0);
+    const fields = this.fields ? this.fields.places.byteLength + this.fields.starts.byteLength : 0;
+    return (
+      this.words.bytes + this.names.byteLength + fields + lists.reduce((n, list) => n + (list?.byteLength ?? 0), 0)
+    );
   }
 
   /** Tells of each message that has a header field of a name. */
@@ -378,20 +382,59 @@ export class TextSegment {
 
   /** Tells of each of some messages that has one of some words in a header field. */
   private eachWithWord(field: number, among: Uint8Array, is: Uint8Array, visit: (message: number) => void): void {
-    const { units, ends } = this;
-    const names = this.fieldNames();
-    for (let message = 0; message < this.count; message++) {
-      if (among[message] === 0) continue;
-      const to = ends[2 * message + 1];
-      let within = false;
-      for (let at = ends[2 * message]; at < to;) {
+    const { units } = this;
+    this.eachFieldAt(field, among, (message, from, to) => {
+      for (let at = from; at < to;) {
         let word = units[at++];
         if (word >= wide) word = positionOf(word, units[at++]);
-        if (names[word] === 1) within = word === field;
-        else if (within && is[word] === 1) {
-          visit(message);
-          break;
+        if (is[word] === 1) return visit(message);
+      }
+    });
+  }
+
+  /** Where the fields of each header begin among the units, for all messages one after another. */
+  private fieldPlaces(): { places: Uint32Array; starts: Uint32Array } {
+    if (this.fields?.starts.length === this.count + 1) return this.fields;
+    const { units, ends, count } = this;
+    const names = this.fieldNames();
+    const starts = new Uint32Array(count + 1);
+    let places = new Uint32Array(32 * count + 32);
+    let used = 0;
+    for (let message = 0; message < count; message++) {
+      const to = ends[2 * message + 1];
+      for (let at = ends[2 * message]; at < to;) {
+        const from = at;
+        let word = units[at++];
+        if (word >= wide) word = positionOf(word, units[at++]);
+        if (names[word] === 0) continue;
+        if (used === places.length) {
+          const longer = new Uint32Array(2 * used);
+          longer.set(places);
+          places = longer;
         }
+        places[used++] = from;
+      }
+      starts[message + 1] = used;
+    }
+    return (this.fields = { places: places.slice(0, used), starts });
+  }
+
+  /** Tells of each header field of a name, in some messages, where the words of its value stand among the units. */
+  private eachFieldAt(
+    field: number,
+    among: Uint8Array,
+    visit: (message: number, from: number, to: number) => void,
+  ): void {
+    const { units, ends } = this;
+    const { places, starts } = this.fieldPlaces();
+    for (let message = 0; message < this.count; message++) {
+      if (among[message] === 0) continue;
+      const last = starts[message + 1];
+      for (let n = starts[message]; n < last; n++) {
+        let at = places[n];
+        let word = units[at++];
+        if (word >= wide) word = positionOf(word, units[at++]);
+        if (word === field) visit(message, at, n + 1 < last ? places[n + 1] : ends[2 * message + 1]);
       }
     }
   }
@@ -403,23 +446,15 @@ export class TextSegment {
 
   /** Tells of each header field of a name the words that it has, in some messages. */
   private eachValue(field: number, among: Uint8Array, visit: (message: number, value: number[]) => void): void {
-    const { units, ends } = this;
-    const names = this.fieldNames();
-    for (let message = 0; message < this.count; message++) {
-      if (among[message] === 0) continue;
-      const to = ends[2 * message + 1];
-      /** The words of the field at hand; null in another. */
-      let value: number[] | null = null;
-      for (let at = ends[2 * message]; at < to;) {
-        let word = units[at++];
-        if (word >= wide) word = positionOf(word, units[at++]);
-        if (names[word]) {
-          if (value) visit(message, value);
-          value = word === field ? [] : null;
-        } else if (value) value.push(word);
+    const { units } = this;
+    this.eachFieldAt(field, among, (message, from, to) => {
+      const value: number[] = [];
+      for (let at = from; at < to;) {
+        const word = units[at++];
+        value.push(word >= wide ? positionOf(word, units[at++]) : word);
       }
-      if (value) visit(message, value);
-    }
+      visit(message, value);
+    });
   }
 }
 

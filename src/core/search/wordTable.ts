@@ -3,7 +3,7 @@
 // Nearly all words are plain ASCII: these stand one after another in one text. The few others stand beside it, as they are
 // and, once they are searched, folded.
 import { foldSearch } from '../mail/fold';
-import { WordBlocks, type WordList } from './wordBlocks';
+import { WordBlocks, type WordList } from '../mail/wordBlocks';
 
 /** How the words are compared: as rules do it, or as searching does (fold.ts). */
 export type Folding = 'rules' | 'search';

@@ -7,8 +7,6 @@ export interface WordList {
   starts: ArrayLike<number>;
 }
 
-/** Words in one block. */
-const blockSize = 64;
 /** Bits of a mask, as numbers of 32. A block has some hundred different threes. */
 const maskLength = 64;
 const maskBits = 32 * maskLength;
@@ -18,6 +16,9 @@ const bitOf = (a: number, b: number, c: number): number =>
   Math.imul(a ^ Math.imul(b, 0x85eb) ^ Math.imul(c, 0x1f35d3), 0x9e3779b1) >>> (32 - Math.log2(maskBits));
 
 export class WordBlocks {
+  /** `blockSize`: words in one block; as many as have some hundred different threes together. */
+  constructor(private readonly blockSize = 64) {}
+
   private masks = new Uint32Array(0);
   /** Blocks that have their mask. */
   private count = 0;
@@ -29,7 +30,7 @@ export class WordBlocks {
 
   /** Takes in the blocks that are full by now. */
   upTo({ words, starts }: WordList): this {
-    const full = Math.floor(starts.length / blockSize);
+    const full = Math.floor(starts.length / this.blockSize);
     if (full === this.count) return this;
     const masks = new Uint32Array(full * maskLength);
     masks.set(this.masks);
@@ -53,8 +54,8 @@ export class WordBlocks {
 
   /** Where the words of a block stand, with the line ends around them. */
   private stretch(block: number, words: string, starts: ArrayLike<number>): [from: number, to: number] {
-    const after = (block + 1) * blockSize;
-    return [starts[block * blockSize] - 1, after < starts.length ? starts[after] : words.length];
+    const after = (block + 1) * this.blockSize;
+    return [starts[block * this.blockSize] - 1, after < starts.length ? starts[after] : words.length];
   }
 
   /** Tells of each word where a text stands, line ends before and after it being a part of it. Once, in order. */
@@ -85,9 +86,9 @@ export class WordBlocks {
       const mask = block * maskLength;
       let may = true;
       for (let i = 0; may && i < bits.length; i++) may = ((masks[mask + (bits[i] >>> 5)] >>> (bits[i] & 31)) & 1) === 1;
-      if (may) look(block * blockSize, ...this.stretch(block, words, starts));
+      if (may) look(block * this.blockSize, ...this.stretch(block, words, starts));
     }
-    const rest = this.count * blockSize;
+    const rest = this.count * this.blockSize;
     if (rest < count) look(rest, starts[rest] - 1, words.length);
   }
 }
