@@ -117,6 +117,7 @@ interface Figures {
   import: number;
   indexShare: number;
   indexMemory: number;
+  warming: number;
   queries: number[];
   short: number[];
   words: number[];
@@ -140,8 +141,8 @@ async function measure(count: number): Promise<Figures> {
     await rows(mailbox, view, { grouped: false, elsewhere: true }, 0, 60);
     return performance.now() - start;
   };
-  // The first question reads what is kept for all of them; a page that is open has asked one.
-  await ask('warm');
+  // As the mailroom does it some seconds after it was opened.
+  const warming = await timed(() => mailbox.finding.warm());
   const mixed: number[] = [];
   for (const query of someQueries(queries, words, 3, 3)) mixed.push(await ask(query));
   const short: number[] = [];
@@ -214,6 +215,7 @@ async function measure(count: number): Promise<Figures> {
     import: seconds,
     indexShare: indexing(raws) / seconds,
     indexMemory: mailbox.text.texts.bytes,
+    warming,
     queries: mixed,
     short,
     words: ours,
@@ -236,6 +238,7 @@ const lines: [name: string, value: (f: Figures) => string][] = [
   ['import', (f) => `${f.import.toFixed(1)} s`],
   ['  of that the text index (goal 33 %)', (f) => `${Math.round(f.indexShare * 100)} %`],
   ['text index in memory, after all queries (goal 250 MB)', (f) => mb(f.indexMemory)],
+  ['made ready for the first query, while nobody asks', (f) => ms(f.warming)],
   [`${queries} mixed queries, texts of three characters and more: the middle one`, (f) => ms(at(f.queries, 0.5))],
   ['  95 of 100 under (goal 50 ms)', (f) => ms(at(f.queries, 0.95))],
   ['  the slowest (goal 200 ms)', (f) => ms(at(f.queries, 1))],

@@ -46,6 +46,16 @@ export class Finding {
     return find(query, (leaf) => this.ask(leaf));
   }
 
+  /** Has all made that the first question would have to wait for, while nobody asks. */
+  async warm(): Promise<void> {
+    const { mailbox } = this;
+    await mailbox.ready();
+    await mailbox.text.warm(mailbox.columns.count);
+    const query: Query = { key: 'words', text: 'warm' };
+    await this.ready(query);
+    this.found(query);
+  }
+
   /** Forgets what was found, when messages were taken back. */
   forget(): void {
     this.kept.clear();

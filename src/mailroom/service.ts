@@ -178,7 +178,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     .ready()
     .then(tidyUp)
     // Once all is in memory and nothing else begins, the first search is made ready.
-    .then(() => setTimeout(() => void mailbox.text.warm(mailbox.columns.count).catch(() => undefined), warmAfter));
+    .then(() => setTimeout(() => void mailbox.finding.warm().catch(() => undefined), warmAfter));
   setInterval(() => void remind(), remindEvery);
   setInterval(tidyUp, tidyEvery);
   setInterval(() => void check(), checkEvery);

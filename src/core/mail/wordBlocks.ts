@@ -1,5 +1,8 @@
 // Which of a great many words may have a text: words stand in blocks, and of each block it is known which threes of
-// characters it has, as bits of a mask. Most blocks lack one of the threes of a text, and need not be looked through.
+// characters it has. Most blocks lack one of the threes of a text, and need not be looked through.
+//
+// A three is one of so many bits. For each of these bits stands, side by side, which blocks have it (a signature file, by
+// bits rather than by blocks: a text of seven characters asks five short rows, not every block).
 
 /** Words between line ends, and where each begins. */
 export interface WordList {
@@ -7,47 +10,58 @@ export interface WordList {
   starts: ArrayLike<number>;
 }
 
-/** Bits of a mask, as numbers of 32. A block has some hundred different threes. */
-const maskLength = 64;
-const maskBits = 32 * maskLength;
+/** Bits that a three of characters may be. A block has some hundred different threes. */
+const bitCount = 2_048;
 
 /** The bit of three characters that stand side by side. */
 const bitOf = (a: number, b: number, c: number): number =>
-  Math.imul(a ^ Math.imul(b, 0x85eb) ^ Math.imul(c, 0x1f35d3), 0x9e3779b1) >>> (32 - Math.log2(maskBits));
+  Math.imul(a ^ Math.imul(b, 0x85eb) ^ Math.imul(c, 0x1f35d3), 0x9e3779b1) >>> (32 - Math.log2(bitCount));
 
 export class WordBlocks {
   /** `blockSize`: words in one block; as many as have some hundred different threes together. */
   constructor(private readonly blockSize = 64) {}
 
-  private masks = new Uint32Array(0);
-  /** Blocks that have their mask. */
+  /** For each bit a row of blocks, {@link width} numbers of 32 blocks each. */
+  private rows = new Uint32Array(0);
+  private width = 0;
+  /** Blocks that are in the rows. */
   private count = 0;
 
   /** About how many bytes it takes in memory. */
   get bytes(): number {
-    return this.masks.byteLength;
+    return this.rows.byteLength;
+  }
+
+  private widen(blocks: number): void {
+    const width = Math.ceil(blocks / 32);
+    if (width <= this.width) return;
+    // The first time just as wide as asked for: a list that is whole never grows.
+    const wider = this.width === 0 ? width : Math.max(width, 2 * this.width);
+    const rows = new Uint32Array(bitCount * wider);
+    for (let bit = 0; bit < bitCount; bit++)
+      rows.set(this.rows.subarray(bit * this.width, (bit + 1) * this.width), bit * wider);
+    this.rows = rows;
+    this.width = wider;
   }
 
   /** Takes in the blocks that are full by now. */
   upTo({ words, starts }: WordList): this {
     const full = Math.floor(starts.length / this.blockSize);
     if (full === this.count) return this;
-    const masks = new Uint32Array(full * maskLength);
-    masks.set(this.masks);
+    this.widen(full);
+    const { rows, width } = this;
     for (let block = this.count; block < full; block++) {
       const [from, to] = this.stretch(block, words, starts);
-      const mask = masks.subarray(block * maskLength, (block + 1) * maskLength);
+      const [at32, mask] = [block >>> 5, 1 << (block & 31)];
       // With the line ends before and after each word, so that a text at a beginning or an end has its threes, too.
       let [a, b] = [words.charCodeAt(from), words.charCodeAt(from + 1)];
       for (let at = from + 2; at < to; at++) {
         const c = words.charCodeAt(at);
-        const bit = bitOf(a, b, c);
-        mask[bit >>> 5] |= 1 << (bit & 31);
+        rows[bitOf(a, b, c) * width + at32] |= mask;
         a = b;
         b = c;
       }
     }
-    this.masks = masks;
     this.count = full;
     return this;
   }
@@ -78,15 +92,26 @@ export class WordBlocks {
       }
     };
     if (sought.length < 3) return look(0, 0, words.length);
-    const bits = Array.from({ length: sought.length - 2 }, (_, at) =>
-      bitOf(sought.charCodeAt(at), sought.charCodeAt(at + 1), sought.charCodeAt(at + 2)),
-    );
-    const { masks } = this;
-    for (let block = 0; block < this.count; block++) {
-      const mask = block * maskLength;
-      let may = true;
-      for (let i = 0; may && i < bits.length; i++) may = ((masks[mask + (bits[i] >>> 5)] >>> (bits[i] & 31)) & 1) === 1;
-      if (may) look(block * this.blockSize, ...this.stretch(block, words, starts));
+    const { rows, width, blockSize } = this;
+    const may = new Uint32Array(width).fill(0xffff_ffff);
+    for (let at = 0; at + 2 < sought.length; at++) {
+      const row = bitOf(sought.charCodeAt(at), sought.charCodeAt(at + 1), sought.charCodeAt(at + 2)) * width;
+      for (let i = 0; i < width; i++) may[i] &= rows[row + i];
+    }
+    // Blocks side by side that may have it are looked through as one.
+    let first = -1;
+    for (let block = 0; block <= this.count; block++) {
+      // Nothing in 32 blocks: on to the next.
+      if (first < 0 && (block & 31) === 0 && may[block >>> 5] === 0) {
+        block += 31;
+        continue;
+      }
+      if (block < this.count && (may[block >>> 5] >>> (block & 31)) & 1) {
+        if (first < 0) first = block;
+      } else if (first >= 0) {
+        look(first * blockSize, this.stretch(first, words, starts)[0], this.stretch(block - 1, words, starts)[1]);
+        first = -1;
+      }
     }
     const rest = this.count * this.blockSize;
     if (rest < count) look(rest, starts[rest] - 1, words.length);
