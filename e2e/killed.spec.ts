@@ -4,7 +4,7 @@ import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { bringIn, counts, mailFile, openOwn, rows } from './desk';
 
 // More by KILLS=100: the run on CI must end in time on a slow machine, too.
-const kills = Number(process.env.KILLS ?? 30);
+const kills = Number(process.env.KILLS ?? 20);
 const size = 3_000;
 
 /** A seeded source of chance, so that a failure can be seen again. */

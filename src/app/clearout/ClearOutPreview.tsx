@@ -77,7 +77,7 @@ export function ClearOutPreview({ report, waiting, error, progress, choice, setu
                     <label className="flex items-center gap-2 text-sm">
                       <input
                         type="checkbox"
-                        className="checkbox checkbox-sm"
+                        className="checkbox"
                         checked={spared}
                         onChange={(event) =>
                           onSpare(

@@ -28,7 +28,6 @@ export function Months({ months, first, onGo }: { months: Month[]; first: number
               ref={at === here ? mark : undefined}
               className={`relative flex min-h-6 w-full items-baseline gap-1 px-2 py-0.5 hover:bg-base-300 ${at === here ? 'bg-base-300 font-semibold' : ''}`}
               aria-current={at === here || undefined}
-              aria-label={`${format(date, 'MMMM yyyy')}: ${count(rows)} ${rows === 1 ? 'row' : 'rows'}`}
               onClick={() => onGo(begins)}
             >
               <span
@@ -37,7 +36,9 @@ export function Months({ months, first, onGo }: { months: Month[]; first: number
                 style={{ width: `${Math.max(3, (rows / most) * 100)}%` }}
               />
               <span className="relative">{format(date, 'MMM')}</span>
+              <span className="sr-only">{` ${year}: `}</span>
               <span className="quiet relative ml-auto tabular-nums">{count(rows)}</span>
+              <span className="sr-only">{rows === 1 ? ' row' : ' rows'}</span>
             </button>
           </div>
         );
