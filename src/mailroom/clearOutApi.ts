@@ -11,6 +11,8 @@ export interface ClearOutReport {
   count: number;
   unread: number;
   bytes: number;
+  /** How many of them stand in the Archive and in the Bin already: moved there, they stay where they are. */
+  already: { archive: number; bin: number };
   /** When the oldest and the newest of them came, milliseconds since 1970; null where none goes. */
   from: number | null;
   to: number | null;

@@ -89,6 +89,15 @@ test('what stands out is counted and shown, and can be spared', async () => {
   expect(spared.examples.flagged).toEqual([]);
 });
 
+test('what is in the Archive already is said to stay when the rest is archived', async () => {
+  const mailbox = await filled(many());
+  await act(mailbox, 'some', { ids: [0, 1, 2] }, { do: 'move', place: 'archive' });
+  const said = await report(mailbox, {}, null);
+  expect([said.count, said.already]).toEqual([120, { archive: 3, bin: 0 }]);
+  const done = await act(mailbox, 'all', { clearOut: everythingGoes, of: null }, { do: 'move', place: 'archive' });
+  expect(done.count).toBe(said.count - said.already.archive);
+});
+
 test('of all places: not of Junk, the Bin, Sent and Drafts; of what was found: only that', async () => {
   const mailbox = await filled(many());
   for (const [id, place] of ['junk', 'bin', 'sent', 'drafts', 'archive'].entries())

@@ -84,7 +84,11 @@ export async function clearOutReport(
   const rows = (some: Int32Array) => [...some].map((id) => rowOf(mailbox, id));
   let bytes = 0;
   let unread = 0;
+  const already = { archive: 0, bin: 0 };
+  const [archive, bin] = [mailbox.tables.placeIndex('archive'), mailbox.tables.placeIndex('bin')];
   for (const id of ids) {
+    if (columns.place[id] === archive) already.archive++;
+    else if (columns.place[id] === bin) already.bin++;
     bytes += senderIndex.sizes[id];
     if (!facts.read(id)) unread++;
   }
@@ -103,6 +107,7 @@ export async function clearOutReport(
     count: ids.length,
     unread,
     bytes,
+    already,
     from: ids.length ? columns.date[ids[ids.length - 1]] : null,
     to: ids.length ? columns.date[ids[0]] : null,
     spared,

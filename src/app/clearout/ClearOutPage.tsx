@@ -12,7 +12,8 @@ import { useMailbox } from '../state/mailbox';
 import { Dialog } from '../ui/Dialog';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages, viewName } from '../ui/words';
+import { count, viewName } from '../ui/words';
+import { wholeActs, type WholeAct } from './acts';
 import { clearOutPath, readClearOut, type ClearOutAt } from './address';
 import { ClearOutFields } from './ClearOutFields';
 import { ClearOutPreview } from './ClearOutPreview';
@@ -79,12 +80,6 @@ function Ready({ name, at, on, onPick }: { name: string; at: ClearOutAt; on: boo
     </li>
   );
 }
-
-const acts: { word: string; done: (n: number) => string; act: Act }[] = [
-  { word: 'Archive', done: (n) => `Archive ${messages(n)}`, act: { do: 'move', place: 'archive' } },
-  { word: 'Bin', done: (n) => `Bin ${messages(n)}`, act: { do: 'move', place: 'bin' } },
-  { word: 'Mark as read', done: (n) => `Mark ${messages(n)} as read`, act: { do: 'read', value: true } },
-];
 
 interface AskProps {
   report: ClearOutReport;
@@ -156,7 +151,7 @@ function ClearOutOf({
   const { of, choice } = at;
   const [asker] = useState(() => crypto.randomUUID());
   const { report, waiting, error, progress } = useReport(asker, at, 80);
-  const [asking, setAsking] = useState<(typeof acts)[number] | null>(null);
+  const [asking, setAsking] = useState<WholeAct | null>(null);
   const [running, setRunning] = useState(false);
   const set = (some: Partial<ClearOut>) => onChange({ of, choice: { ...choice, ...some } });
   const run = async (act: Act) => {
@@ -226,10 +221,10 @@ function ClearOutOf({
             role="group"
             aria-label="Acts"
           >
-            {acts
+            {wholeActs
               .filter(({ act }) => act.do !== 'move' || act.place !== inPlace)
               .map((one, at) => {
-                const n = one.act.do === 'read' ? (report?.unread ?? 0) : (report?.count ?? 0);
+                const n = report ? one.reach(report) : 0;
                 return (
                   <button
                     key={one.word}
@@ -237,7 +232,7 @@ function ClearOutOf({
                     disabled={n === 0 || waiting || running}
                     onClick={() => (n > asksAbove ? setAsking(one) : void run(one.act))}
                   >
-                    {n === 0 ? one.word : one.done(n)}
+                    {n === 0 ? one.word : one.says(n)}
                   </button>
                 );
               })}
@@ -245,7 +240,7 @@ function ClearOutOf({
           {asking && report && (
             <Ask
               report={report}
-              words={asking.done(asking.act.do === 'read' ? report.unread : report.count)}
+              words={asking.says(asking.reach(report))}
               act={asking.act}
               onGo={() => void run(asking.act)}
               onClose={() => setAsking(null)}

@@ -1,4 +1,4 @@
-import { Archive, Filter, MailOpen, Search, ShieldCheck, ShieldX, Trash2, X } from 'lucide-react';
+import { Filter, Search, ShieldCheck, ShieldX, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
@@ -7,7 +7,8 @@ import type { Standing } from '../../core/senders/register';
 import { quoted } from '../../core/search/query';
 import { mailroom } from '../../mailroom/client';
 import type { Sender, SenderReport } from '../../mailroom/sendersApi';
-import type { Act, View } from '../../mailroom/viewsApi';
+import type { View } from '../../mailroom/viewsApi';
+import { wholeActs } from '../clearout/acts';
 import { clearOutPath } from '../clearout/address';
 import { viewPath } from '../paths';
 import { runAct } from '../state/desk';
@@ -23,12 +24,6 @@ import { MonthsChart } from './MonthsChart';
 const scopes: { id: string; name: string; of: View | null }[] = [
   { id: 'inbox', name: 'in the Inbox', of: { kind: 'place', place: 'inbox' } },
   { id: 'all', name: 'in all places but Junk, Bin, Sent and Drafts', of: null },
-];
-
-const acts: [word: string, icon: typeof Archive, act: Act][] = [
-  ['Archive', Archive, { do: 'move', place: 'archive' }],
-  ['Bin', Trash2, { do: 'move', place: 'bin' }],
-  ['Mark as read', MailOpen, { do: 'read', value: true }],
 ];
 
 function Figures({ report }: { report: SenderReport }) {
@@ -66,7 +61,7 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
   const [scope, setScope] = useState('all');
   const of = scopes.find(({ id }) => id === scope)?.of ?? null;
   const choice = { ...everythingGoes, from: sender };
-  const { value: reach } = useAnswer(
+  const { value: touched } = useAnswer(
     () => mailroom.clearOutReport(`sender ${sender.value}`, choice, of),
     `${JSON.stringify([sender, of])} ${revision}`,
   );
@@ -126,8 +121,8 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
               </select>
             </label>
             <div className="flex flex-wrap gap-2">
-              {acts.map(([word, Icon, act]) => {
-                const n = act.do === 'read' ? (reach?.unread ?? 0) : (reach?.count ?? 0);
+              {wholeActs.map(({ word, icon: Icon, act, reach }) => {
+                const n = touched ? reach(touched) : 0;
                 return (
                   <button
                     key={word}
