@@ -2,10 +2,9 @@
 import { everythingGoes, type ClearOut } from '../core/clearout/clearOut';
 import { act } from './commands';
 import { clearOutReport } from './clearOuts';
-import { addMessages, type Incoming } from './incoming';
+import type { Incoming } from './incoming';
 import type { Mailbox } from './mailbox';
-import { memoryStore } from './storage';
-import { mailOf, openMailbox, stateOf, testTime } from './testing';
+import { mailOf, openWith, stateOf, testTime } from './testing';
 import { undo } from './undo';
 import type { View } from './viewsApi';
 
@@ -25,21 +24,6 @@ const mail = (n: number, ago: number, fields: Record<string, string> = {}, text 
     text,
   );
 
-async function filled(list: Incoming[]): Promise<Mailbox> {
-  const mailbox = await openMailbox(memoryStore());
-  const account = { id: 'me', name: 'Me', address: 'me@y.test' };
-  await mailbox.exclusive(() =>
-    mailbox.commit({
-      command: 'setup',
-      by: 'you',
-      says: 'Set up',
-      setup: [{ list: 'accounts', id: 'me', item: account }],
-    }),
-  );
-  await mailbox.exclusive(() => addMessages(mailbox, list, { command: 'mail', by: 'you', says: 'Came' }));
-  return mailbox;
-}
-
 const report = async (mailbox: Mailbox, some: Partial<ClearOut>, of: View | null = inbox) => {
   const found = await clearOutReport(mailbox, { ...everythingGoes, ...some }, of, () => true);
   if (!found) throw new Error('Somebody waited.');
@@ -56,7 +40,7 @@ test.each<[string, Partial<ClearOut>, number]>([
   ['a domain', { from: { by: 'domain', value: 'x1.test' } }, 60],
   ['those kept by id stay', { keep: [0, 1, 2, 500] }, 117],
 ])('%s: said, done, and undone as one', async (_what, some, expected) => {
-  const mailbox = await filled(many());
+  const mailbox = await openWith(many());
   await act(mailbox, 'read', { ids: Array.from({ length: 30 }, (_, id) => id) }, { do: 'read', value: true });
   const before = stateOf(mailbox);
   const said = await report(mailbox, some);
@@ -71,7 +55,7 @@ test.each<[string, Partial<ClearOut>, number]>([
 });
 
 test('what stands out is counted and shown, and can be spared', async () => {
-  const mailbox = await filled([
+  const mailbox = await openWith([
     mail(1, 1),
     mail(2, 2, { To: 'me@y.test, other@z.test' }),
     mail(3, 3, { From: 'me@y.test', To: 's1@x1.test', 'In-Reply-To': '<1@x.test>' }),
@@ -90,7 +74,7 @@ test('what stands out is counted and shown, and can be spared', async () => {
 });
 
 test('what is in the Archive already is said to stay when the rest is archived', async () => {
-  const mailbox = await filled(many());
+  const mailbox = await openWith(many());
   await act(mailbox, 'some', { ids: [0, 1, 2] }, { do: 'move', place: 'archive' });
   const said = await report(mailbox, {}, null);
   expect([said.count, said.already]).toEqual([120, { archive: 3, bin: 0 }]);
@@ -99,7 +83,7 @@ test('what is in the Archive already is said to stay when the rest is archived',
 });
 
 test('of all places: not of Junk, the Bin, Sent and Drafts; of what was found: only that', async () => {
-  const mailbox = await filled(many());
+  const mailbox = await openWith(many());
   for (const [id, place] of ['junk', 'bin', 'sent', 'drafts', 'archive'].entries())
     await act(mailbox, `move-${place}`, { ids: [id] }, { do: 'move', place: place as 'junk' });
   expect((await report(mailbox, {}, null)).count).toBe(116);
@@ -109,7 +93,7 @@ test('of all places: not of Junk, the Bin, Sent and Drafts; of what was found: o
 
 test('silenced conversations, and what stands whole in a later message', async () => {
   const long = 'The crane is out of order until Friday, and the berth is closed.';
-  const mailbox = await filled([
+  const mailbox = await openWith([
     mail(1, 9, {}, long),
     mail(2, 8, { References: '<1@x.test>' }, `I see.\n> ${long}`),
     mail(3, 7, { References: '<1@x.test> <2@x.test>' }, `And the ramp?\n> I see.\n>> ${long}`),
@@ -137,7 +121,7 @@ test('a long look ends where nobody waits for it any more', async () => {
   const list = Array.from({ length: 200 }, (_, n) =>
     mail(n, 1, n % 2 ? { References: `<${n - 1}@x.test>`, Subject: `Re: ${n - 1}` } : { Subject: `${n}` }),
   );
-  const mailbox = await filled(list);
+  const mailbox = await openWith(list);
   const told: [number, number][] = [];
   const choice = { ...everythingGoes, redundant: true };
   const stopped = await clearOutReport(mailbox, choice, inbox, (done, total) => {

@@ -14,7 +14,7 @@
 import { z } from 'zod';
 import { keptEnvelopeSchema, type KeptEnvelope } from './reading';
 import { setupSchema } from '../core/line/setup';
-import { segmentSize } from '../core/search/textIndex';
+import { segmentSize } from '../core/search/units';
 import { setupEditSchema } from './api';
 
 /** The version of all records. An older one is brought up in {@link migrate}; a newer one is refused. */

@@ -6,8 +6,7 @@ import { leaveList } from './leaving';
 import type { Mailbox } from './mailbox';
 import type { PostOffice } from './postOffice';
 import type { SendersQuestion } from './sendersApi';
-import { memoryStore } from './storage';
-import { mailOf, openMailbox, testTime } from './testing';
+import { mailOf, openWith, testTime } from './testing';
 
 const question: SendersQuestion = { by: 'address', only: 'all', words: '', order: 'messages', turned: false };
 const day = 86_400_000;
@@ -30,17 +29,7 @@ const news = (n: number, ago: number, extra: Record<string, string> = {}) =>
     `Tide ${n}`,
   );
 
-async function filled(): Promise<Mailbox> {
-  const mailbox = await openMailbox(memoryStore());
-  const account = { id: 'me', name: 'Me', address: 'me@y.test' };
-  await mailbox.exclusive(() =>
-    mailbox.commit({
-      command: 'setup',
-      by: 'you',
-      says: 'Set up',
-      setup: [{ list: 'accounts', id: 'me', item: account }],
-    }),
-  );
+function filled(): Promise<Mailbox> {
   const list = [
     ...[1, 2, 3, 4, 5].map((n) => news(n, n * 10)),
     mailOf({ From: 'Ann <ann@x.test>', 'Message-ID': '<a1>', To: 'me@y.test', Date: dated(2) }, 'Berth?'),
@@ -48,8 +37,7 @@ async function filled(): Promise<Mailbox> {
     mailOf({ From: 'bob@sub.x.test', 'Message-ID': '<b1>', To: 'me@y.test', Date: dated(50) }, 'Rope'),
     mailOf({ From: 'me@y.test', To: 'ann@x.test', 'Message-ID': '<m1>', 'In-Reply-To': '<a1>', Date: dated(1) }, 'Yes'),
   ];
-  await mailbox.exclusive(() => addMessages(mailbox, list, { command: 'mail', by: 'you', says: 'Came' }));
-  return mailbox;
+  return openWith(list);
 }
 
 test('each sender with how much, how much of it unread, when last, whether answered; one’s own mail is nobody’s', async () => {

@@ -92,3 +92,19 @@ export function mailOf(fields: Record<string, string>, text = 'Text'): Incoming 
     why: null,
   };
 }
+
+/** A mailbox of the account me@y.test that holds some mail. */
+export async function openWith(list: Incoming[]): Promise<Mailbox> {
+  const mailbox = await openMailbox();
+  const item = { id: 'me', name: 'Me', address: 'me@y.test' };
+  await mailbox.exclusive(async () => {
+    await mailbox.commit({
+      command: 'setup',
+      by: 'you',
+      says: 'Set up',
+      setup: [{ list: 'accounts', id: item.id, item }],
+    });
+    await addMessages(mailbox, list, { command: 'mail', by: 'you', says: 'Came' });
+  });
+  return mailbox;
+}

@@ -1,7 +1,8 @@
 // The segments of the text index as one: messages numbered from 0 through all of them.
 import type { SearchedTexts } from './find';
 import type { TextBatch } from './textBatch';
-import { segmentSize, TextSegment } from './textIndex';
+import { TextSegment } from './textIndex';
+import { segmentSize } from './units';
 import type { Folding } from './wordTable';
 
 export class TextSegments implements SearchedTexts {

@@ -3,7 +3,8 @@ import { parseStructure } from '../mail/structure';
 import { DeepTexts } from '../rules/deep';
 import { foldAscii } from '../rules/fold';
 import { TextBatchWriter, type TextBatch } from './textBatch';
-import { segmentSize, TextSegment } from './textIndex';
+import { TextSegment } from './textIndex';
+import { segmentSize } from './units';
 
 const bodies = ['The tide is high.', 'the TIDEWAY, is', '', 'Höchst high tide', 'is high', 'a-b_c https://x.test/?q=1'];
 
