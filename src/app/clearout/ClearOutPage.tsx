@@ -18,6 +18,9 @@ import { clearOutPath, readClearOut, type ClearOutAt } from './address';
 import { ClearOutFields } from './ClearOutFields';
 import { ClearOutPreview } from './ClearOutPreview';
 
+/** A field shows what is typed at once, not when the page has time; Back leads to where one came from. */
+const atOnce = { replace: true, flushSync: true } as const;
+
 /** More messages than these are asked about, once. */
 export const asksAbove = 500;
 
@@ -263,7 +266,7 @@ export function ClearOutPage() {
       <ClearOutOf
         at={readClearOut(query)}
         overview={overview}
-        onChange={(at) => void navigate(clearOutPath(at), { replace: true })}
+        onChange={(at) => void navigate(clearOutPath(at), atOnce)}
       />
     </Page>
   );

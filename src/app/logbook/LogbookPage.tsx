@@ -135,7 +135,8 @@ export function LogbookPage() {
       else next.delete(key);
     }
     setShown(step);
-    setQuery(next, { replace: true });
+    // What is typed is shown at once, not when the page has time.
+    setQuery(next, { replace: true, flushSync: true });
   };
   const who = whoNames.find(([key]) => (whoOf[key] ?? 'you') === filter.who)?.[0] ?? 'you';
   const narrowed =

@@ -147,7 +147,8 @@ export function SendersPage() {
       if (value === null) next.delete(key);
       else next.set(key, value);
     }
-    setQuery(next, { replace: !('sender' in some) });
+    // What is typed is shown at once, not when the page has time.
+    setQuery(next, { replace: !('sender' in some), flushSync: true });
   };
   const scroller = useRef<HTMLDivElement>(null);
   const [first, setFirst] = useState(0);
