@@ -122,7 +122,7 @@ test('a small rule: live dry run, saved and run, in the Logbook, undone there', 
   await page.goto('/logbook');
   await page.getByRole('button', { name: /^Undo: Made the rule/ }).click();
   await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(before);
-  await expect(page.getByText('undone', { exact: true })).toBeVisible();
+  await expect(page.getByRole('table').getByText('undone', { exact: true })).toBeVisible();
   await page.goto('/rules');
   await expect(page.getByRole('link', { name: 'Subject contains “jackets”' })).toHaveCount(0);
 });

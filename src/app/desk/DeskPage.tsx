@@ -58,7 +58,6 @@ export function DeskPage() {
   const { reading: area, rowsWidth, rowsHeight } = usePreferences();
   const list = useRef<RowListHandle>(null);
   const revision = useMailbox((s) => s.revision);
-  const [firstInSight, setFirstInSight] = useState(0);
   // What goes back over years is gone along by its months.
   const byMonths = !where.lanes && (view.kind === 'found' || (view.kind === 'place' && view.place === 'archive'));
   const { value: months } = useAnswer(
@@ -232,10 +231,9 @@ export function DeskPage() {
                   openConversation={openConversation}
                   onOpen={(id) => go({ message: id })}
                   handle={list}
-                  onSight={setFirstInSight}
                 />
                 {months && months.length > 1 && rows.total !== null && rows.total > mostWithoutMonths && (
-                  <Months months={months} first={firstInSight} onGo={(index) => list.current?.reveal(index, true)} />
+                  <Months months={months} onGo={(index) => list.current?.reveal(index, true)} />
                 )}
               </div>
             )}

@@ -2,9 +2,11 @@ import { format } from 'date-fns';
 import { useEffect, useRef } from 'react';
 import type { Month } from '../../mailroom/calendar';
 import { count } from '../ui/words';
+import { useSight } from './sight';
 
 /** The years and months of a view, the newest first: a press goes to where a month begins. */
-export function Months({ months, first, onGo }: { months: Month[]; first: number; onGo: (index: number) => void }) {
+export function Months({ months, onGo }: { months: Month[]; onGo: (index: number) => void }) {
+  const first = useSight((s) => s.first);
   const here = months.findLastIndex((month) => month.first <= first);
   const mark = useRef<HTMLButtonElement>(null);
   useEffect(() => {

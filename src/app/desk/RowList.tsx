@@ -17,6 +17,7 @@ import type { Grouping, View } from '../../mailroom/viewsApi';
 import { clearTicks, tick, tickMany, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './acts';
+import { useSight } from './sight';
 import { RowItem } from './RowItem';
 import type { Rows } from './useRows';
 
@@ -42,8 +43,6 @@ interface RowListProps {
   openConversation: number | null;
   onOpen: (id: number) => void;
   handle?: Ref<RowListHandle>;
-  /** Hears which row is the first in sight. */
-  onSight?: (first: number) => void;
 }
 
 /** Whether all of a view that is ticked has a row in it. */
@@ -59,7 +58,7 @@ function inAll(allOf: View | null, view: View, row: Row): boolean {
 
 /** The rows of a view: only those in sight are in the page. */
 export function RowList(props: RowListProps) {
-  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle, onSight } = props;
+  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const { ticked, allOf, anchor } = useDesk();
   const { density, textSize } = usePreferences();
@@ -80,7 +79,7 @@ export function RowList(props: RowListProps) {
   useEffect(() => show(first, last), [show, first, last]);
 
   const top = Math.min(Math.max(0, Math.floor((virtual.scrollOffset ?? 0) / height + 0.5)), Math.max(0, total - 1));
-  useEffect(() => onSight?.(top), [onSight, top]);
+  useEffect(() => useSight.setState({ first: top }), [top]);
 
   useEffect(() => {
     // “14:05” becomes “Tue” at midnight, also on a page that stays open.
