@@ -2,9 +2,9 @@
 // not there, and all bytes of what is there can be read.
 import { act, changeSetup } from './commands';
 import { undo } from './undo';
-import { Mailbox } from './mailbox';
+import type { Mailbox } from './mailbox';
 import { memoryStore } from './storage';
-import { fill, incoming, openMailbox, PowerCut, stateOf, storeWithPowerCut, testTime } from './testing';
+import { fill, incoming, openMailbox, PowerCut, stateOf, storeWithPowerCut } from './testing';
 import { addMessages } from './incoming';
 
 type Step = (mailbox: Mailbox) => Promise<unknown>;
@@ -54,12 +54,7 @@ test('the power goes at every write', async () => {
   for (let n = 1; ; n++) {
     const records = new Map<string, unknown>();
     const store = storeWithPowerCut(records, n);
-    const mailbox = await Mailbox.open(
-      store,
-      () => testTime,
-      () => undefined,
-    );
-    await mailbox.ready();
+    const mailbox = await openMailbox(store);
     let done = 0;
     let cut = false;
     for (const step of day) {

@@ -15,6 +15,14 @@ const factBit = { attachments: 4, own: 8 } as const;
 /** Messages threaded before whoever asks for rows gets a turn. */
 const sliceSize = 2_000;
 
+/** What is computed of so many messages. */
+interface Threaded {
+  count: number;
+  threads: Conversations;
+  account: Uint8Array;
+  facts: Uint8Array;
+}
+
 export class Derived {
   /** The lowest id of each message's conversation. */
   conversation = new Uint32Array(0);
@@ -68,7 +76,7 @@ export class Derived {
     return Promise.all(packs.map((pack) => this.store.get(keyOf.derived(pack))));
   }
 
-  /** Takes over what was fetched. What is missing or old is computed by {@link rebuild}. */
+  /** Takes over what was fetched. What is missing or old is computed by {@link threaded}. */
   load(count: number, records: readonly unknown[]): void {
     this.grow(count);
     for (const [pack, record] of records.entries()) {
@@ -92,8 +100,8 @@ export class Derived {
     for (let id = 0; id < count; id++) if (this.conversation[id] >= count) this.conversation[id] = id;
   }
 
-  /** Computes everything from the envelopes, in slices. Returns whether anything was otherwise before. */
-  async rebuild(count: number, envelope: (id: number) => Envelope, date: (id: number) => number): Promise<boolean> {
+  /** Computes everything from the envelopes, in slices; it holds once it is {@link take}n over. */
+  async threaded(count: number, envelope: (id: number) => Envelope, date: (id: number) => number): Promise<Threaded> {
     const threads = new Conversations();
     this.grow(Math.max(count, this.count));
     const [account, facts] = [new Uint8Array(count), new Uint8Array(count)];
@@ -103,6 +111,11 @@ export class Derived {
       [account[id], facts[id]] = this.read(its);
       if (id % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
     }
+    return { count, threads, account, facts };
+  }
+
+  /** Takes over what was computed. Returns whether anything was otherwise before. */
+  take({ count, threads, account, facts }: Threaded): boolean {
     let changed = false;
     for (let id = 0; id < count; id++) {
       const same =

@@ -3,7 +3,7 @@ import { act, changeSetup } from './commands';
 import { addMessages } from './incoming';
 import { logbook, logDetail } from './logbook';
 import { wholeLog, type LogFilter } from './logbookApi';
-import { Mailbox } from './mailbox';
+import type { Mailbox } from './mailbox';
 import { keyOf } from './records';
 import { mayGo, shorten } from './shortening';
 import { memoryStore, type RecordStore } from './storage';
@@ -145,12 +145,7 @@ describe('kept to a size', () => {
     for (let n = 1; ; n++) {
       const records = new Map(base);
       const store = storeWithPowerCut(records, n);
-      const mailbox = await Mailbox.open(
-        store,
-        () => testTime,
-        () => undefined,
-      );
-      await mailbox.ready();
+      const mailbox = await openMailbox(store);
       const died = await shorten(mailbox, 3).then(
         () => false,
         (error: unknown) => {

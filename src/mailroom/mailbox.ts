@@ -19,38 +19,14 @@ import { Redundancy } from './redundancy';
 import { readState } from './readState';
 import { SenderIndex } from './senderIndex';
 import { RawStore, type StoredMessage } from './rawStore';
-import {
-  journalSchema,
-  keyOf,
-  NewerStorage,
-  readRecord,
-  recordVersion,
-  statePackSize,
-  type Columns,
-  type JournalRecord,
-} from './records';
-import type { SetupEdit } from './api';
-import { editSetup, withInverses } from './setupEdits';
+import { recordOf, recordsAfter, type Commit } from './journal';
+import { keyOf, recordVersion, statePackSize, type JournalRecord } from './records';
+import { editSetup } from './setupEdits';
 import { storageTrouble, type RecordStore } from './storage';
 import { Storing, type Records } from './storing';
 import { Tables } from './tables';
 import { TextStore } from './textStore';
 import { Views } from './views';
-
-/** What a command is to write. */
-export interface Commit {
-  command: string;
-  by: JournalRecord['by'];
-  says: string;
-  undoes?: number;
-  final?: boolean;
-  add?: { first: number; count: number };
-  ids?: Int32Array;
-  after?: Columns;
-  setup?: SetupEdit[];
-  cursor?: string;
-  postOn?: boolean;
-}
 
 /** A command that could not be written: the reason in words, and nothing was changed. */
 export class NotWritten extends Error {
@@ -125,7 +101,7 @@ export class Mailbox {
     this.views = new Views(this);
     this.raws = new RawStore(store);
     this.text = new TextStore(store, this.raws);
-    this.envelopes = new EnvelopeStore(store, this.raws, (key, reason, record) => this.setAside(key, reason, record));
+    this.envelopes = new EnvelopeStore(store, this.raws, this.spoilt);
     this.senderIndex = new SenderIndex(this.envelopes);
   }
 
@@ -144,7 +120,7 @@ export class Mailbox {
     const { meta, from, first } = await readState(
       this.store,
       this.columns,
-      (key, reason, record) => this.setAside(key, reason, record),
+      this.spoilt,
       (count) => (derived = this.derived.fetch(count)),
     );
     this.first = first;
@@ -181,29 +157,17 @@ export class Mailbox {
 
   /** Applies the journal's records after `from`. */
   private async replay(from: number): Promise<void> {
-    for (let seq = from + 1; ; seq++) {
-      const record = await this.store.get(keyOf.journal(seq));
-      if (record === null) {
-        // A hole is not the end where a later record exists: a record may have been lost by damage.
-        if (!(await this.store.get(keyOf.journal(seq + 1)))) return;
-        this.troubles.push(`Entry ${seq} of the Logbook is missing: what it did may be lost.`);
-      } else {
-        try {
-          this.apply(readRecord(keyOf.journal(seq), record, journalSchema));
-        } catch (error) {
-          if (error instanceof NewerStorage) throw error;
-          this.setAside(keyOf.journal(seq), String(error), record);
-        }
-      }
+    const missing = (seq: number) =>
+      this.troubles.push(`Entry ${seq} of the Logbook is missing: what it did may be lost.`);
+    for await (const { seq, record } of recordsAfter(this.store, from, missing, this.spoilt)) {
+      if (record) this.apply(record);
       this.seq = seq;
     }
   }
 
   /** Reads the Logbook's entries, which the first rows don't need. */
   private async loadHeads(replayedFrom: number): Promise<void> {
-    const heads = await readHeads(this.store, this.first, replayedFrom, (key, reason, record) =>
-      this.setAside(key, reason, record),
-    );
+    const heads = await readHeads(this.store, this.first, replayedFrom, this.spoilt);
     this.heads.unshift(...heads);
     for (const head of heads) this.commands.add(head.command);
     this.bump();
@@ -223,11 +187,13 @@ export class Mailbox {
   /** Threads all messages and finds their accounts and kinds, from their envelopes. */
   private async rebuildDerived(): Promise<void> {
     const { columns, derived, envelopes } = this;
-    const changed = await derived.rebuild(
+    const threaded = await derived.threaded(
       columns.count,
       (id) => envelopes.get(id),
       (id) => columns.date[id],
     );
+    // At one stroke with what follows from it: nobody sees rows of the one and conversations of the other.
+    const changed = derived.take(threaded);
     this.views.changed();
     this.bump();
     if (changed) this.storeSoon();
@@ -255,12 +221,12 @@ export class Mailbox {
   }
 
   /** Keeps a record that can't be read where nothing will overwrite it, and tells. */
-  setAside(key: string, reason: string, record: unknown): void {
+  readonly spoilt = (key: string, reason: string, record: unknown): void => {
     this.troubles.push(
       `A stored record (${key}) could not be read (${reason.replace(/^SpoiltRecord: /, '')}). It was set aside, and the rest was loaded.`,
     );
     void this.store.set(keyOf.aside(key, this.now()), record).catch(() => undefined);
-  }
+  };
 
   private apply(record: JournalRecord): void {
     this.tables.replay(record.intern);
@@ -304,27 +270,9 @@ export class Mailbox {
   async commit(commit: Commit): Promise<number> {
     const seq = this.seq + 1;
     const intern = this.tables.takeNew();
-    const { ids, after } = commit;
     if (commit.add) this.columns.grow(commit.add.first + commit.add.count);
-    const before: Columns = {};
-    if (ids && after)
-      for (const name of Object.keys(after) as (keyof Columns)[]) before[name] = this.columns.pick(name, ids);
-    const record: JournalRecord = {
-      v: recordVersion,
-      seq,
-      command: commit.command,
-      at: this.now(),
-      by: commit.by,
-      says: commit.says,
-      undoes: commit.undoes ?? null,
-      final: commit.final ?? false,
-      add: commit.add ?? null,
-      change: ids && after ? { ids: Int32Array.from(ids), before, after } : null,
-      setup: commit.setup ? withInverses(this.setup, commit.setup) : null,
-      intern,
-      cursor: commit.cursor ?? null,
-      postOn: commit.postOn ?? null,
-    };
+    const { columns, setup } = this;
+    const record = recordOf(commit, { seq, at: this.now(), columns, setup, intern });
     try {
       await this.store.set(keyOf.journal(seq), record);
     } catch (error) {
@@ -398,10 +346,5 @@ export class Mailbox {
       first: this.first,
     };
     return [keyOf.meta, meta];
-  }
-
-  /** Reads a record of the journal again, with its change. */
-  async journalRecord(seq: number): Promise<JournalRecord> {
-    return readRecord(keyOf.journal(seq), await this.store.get(keyOf.journal(seq)), journalSchema);
   }
 }

@@ -2,6 +2,7 @@
 import type { SetupEdit } from './api';
 import { valueAt, type ColumnName, type StateColumns } from './columns';
 import { doneBefore, edited, type EditResult } from './commands';
+import { readJournal } from './journal';
 import type { JournalHead } from './journalHead';
 import type { Mailbox } from './mailbox';
 import type { Columns, JournalRecord } from './records';
@@ -93,7 +94,7 @@ export async function undo(mailbox: Mailbox, command: string, seq: number): Prom
   const edits: SetupEdit[] = [];
   let kept = 0;
   for (const part of parts) {
-    const record = await mailbox.journalRecord(part.seq);
+    const record = await readJournal(mailbox.store, part.seq);
     if (record.change) back.take(record.change);
     for (const { before, after } of record.setup ?? []) {
       const now = itemNow(mailbox.setup, after)?.item ?? null;
