@@ -319,6 +319,10 @@ export interface Mailroom {
    * What a clear-out would touch. It may take a while, and tells of it; null where the same `asker` asked anew meanwhile.
    */
   clearOutReport(asker: string, choice: ClearOut, of: View | null): Promise<ClearOutReport | null>;
+  /** How many messages each of some clear-outs would touch; null where it takes long to know. */
+  clearOutCounts(choices: ClearOut[], of: View | null): Promise<(number | null)[]>;
+  /** Nobody waits any more for what was asked under that name. */
+  drop(asker: string): Promise<void>;
   act(command: string, selection: Selection, act: Act): Promise<Outcome>;
   editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
   /** `asker`: who asks; their older question is dropped. */

@@ -38,10 +38,11 @@ export async function readyToChoose(
   return choice.redundant ? mailbox.redundancy.ready(looksAt(mailbox, of), reading) : true;
 }
 
-function factsOf(mailbox: Mailbox, choice: ClearOut): ClearOutFacts {
+function factsOf(mailbox: Mailbox): ClearOutFacts {
   const { columns, derived, people, finding, redundancy } = mailbox;
   const index = mailbox.senderIndex.grow(columns.count);
-  const matching = choice.from ? index.matching(choice.from) : null;
+  /** Which senders are meant, by the question: a clear-out asks one for all of its messages. */
+  const matching = new Map<ClearOut['from'], Uint8Array>();
   const answered = finding.answered();
   const known = index.senders.map(({ address }): boolean | null => (address === '' ? false : null));
   const isKnown = (sender: number): boolean => (known[sender] ??= people.knows(index.senders[sender].address));
@@ -59,14 +60,30 @@ function factsOf(mailbox: Mailbox, choice: ClearOut): ClearOutFacts {
     silenced: (id) => (columns.bits[id] & bit.silenced) !== 0,
     redundant: (id) => redundancy.has(id),
     kind: (id) => derived.kind(id),
-    isFrom: (id) => matching?.[index.of[id]] === 1,
+    isFrom: (id, from) => {
+      let its = matching.get(from);
+      if (!its) matching.set(from, (its = index.matching(from)));
+      return its[index.of[id]] === 1;
+    },
     stands,
   };
 }
 
 /** The messages that a clear-out goes to. Only after {@link readyToChoose}. */
-export function chosen(mailbox: Mailbox, choice: ClearOut, of: View | null): ChosenToClear {
-  return chooseToClear(looksAt(mailbox, of), choice, mailbox.now(), factsOf(mailbox, choice));
+export function chosen(mailbox: Mailbox, choice: ClearOut, of: View | null, facts = factsOf(mailbox)): ChosenToClear {
+  return chooseToClear(looksAt(mailbox, of), choice, mailbox.now(), facts);
+}
+
+/** How many messages each of some clear-outs would touch; null where conversations would have to be read for it. */
+export async function clearOutCounts(
+  mailbox: Mailbox,
+  choices: readonly ClearOut[],
+  of: View | null,
+): Promise<(number | null)[]> {
+  await mailbox.ready();
+  if (of) await mailbox.views.ready(of);
+  const facts = factsOf(mailbox);
+  return choices.map((choice) => (choice.redundant ? null : chosen(mailbox, choice, of, facts).ids.length));
 }
 
 /** What a clear-out would touch; null where nobody waited for the answer any more. */
@@ -78,9 +95,8 @@ export async function clearOutReport(
 ): Promise<ClearOutReport | null> {
   if (!(await readyToChoose(mailbox, choice, of, reading))) return null;
   const { columns, senderIndex } = mailbox;
-  const all = looksAt(mailbox, of);
-  const { ids, standsOut, spared, kept } = chosen(mailbox, choice, of);
-  const facts = factsOf(mailbox, choice);
+  const facts = factsOf(mailbox);
+  const { ids, standsOut, spared, kept } = chosen(mailbox, choice, of, facts);
   const rows = (some: Int32Array) => [...some].map((id) => rowOf(mailbox, id));
   let bytes = 0;
   let unread = 0;
@@ -103,7 +119,7 @@ export async function clearOutReport(
   const newest = ids.subarray(0, mostShown);
   return {
     revision: mailbox.revision,
-    of: all.length,
+    of: looksAt(mailbox, of).length,
     count: ids.length,
     unread,
     bytes,

@@ -42,7 +42,8 @@ export async function passages(mailbox: Mailbox, query: string, ids: readonly nu
   kept.set(mailbox, own);
   const out: (string | null)[] = [];
   for (const id of ids) {
-    const key = `${id} ${sought.join('\n')}`;
+    // By what the message is, not by its number: one that could not be written leaves its number to another.
+    const key = `${envelopes.get(id).key} ${sought.join('\n')}`;
     let passage = own.get(key);
     if (passage === undefined) {
       passage = null;

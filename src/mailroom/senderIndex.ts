@@ -1,5 +1,5 @@
 // Who sent each message, as a number: what is counted or chosen by sender goes over columns, not over envelopes.
-import { domainOf } from '../core/mail/address';
+import { domainOf, withinDomain } from '../core/mail/address';
 import { normalAddress } from '../core/senders/normal';
 import { grown } from './columns';
 import type { EnvelopeStore } from './envelopeStore';
@@ -11,9 +11,6 @@ export interface IndexedSender {
   /** The last name under which it wrote; empty where it gave none. */
   name: string;
 }
-
-/** Whether a domain is another or lies below it. */
-export const withinDomain = (domain: string, of: string): boolean => domain === of || domain.endsWith(`.${of}`);
 
 /** The senders of messages, numbered from 0 as they first wrote. Only after `mailbox.ready()`. */
 export class SenderIndex {

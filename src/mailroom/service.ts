@@ -32,7 +32,7 @@ import { habit, ruleProposals } from './habits';
 import { undo } from './undo';
 import { clearOutSchema } from '../core/clearout/clearOut';
 import { months } from './calendar';
-import { clearOutReport } from './clearOuts';
+import { clearOutCounts, clearOutReport } from './clearOuts';
 import { leaveList } from './leaving';
 import { lastUndoable, logbook, logDetail } from './logbook';
 import { logFilterSchema } from './logbookApi';
@@ -214,11 +214,15 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       outcome(() => leaveList(mailbox, { post: host.post, check: checkAgain, zone }, command, message, by)),
     clearOutReport: (asker, choice, of) => {
       const wanted = askedBy(asker);
-      return clearOutReport(mailbox, clearOutSchema.parse(choice), of && viewSchema.parse(of), (done, total) => {
+      const reading = (done: number, total: number) => {
         if (wanted()) host.tell({ kind: 'progress', job: asker, done, total });
         return wanted();
-      });
+      };
+      return clearOutReport(mailbox, clearOutSchema.parse(choice), of && viewSchema.parse(of), reading);
     },
+    clearOutCounts: (choices, of) =>
+      clearOutCounts(mailbox, clearOutSchema.array().parse(choices), of && viewSchema.parse(of)),
+    drop: async (asker) => void askedBy(asker),
     act: (command, selection, what) =>
       outcome(() =>
         mailbox.exclusive(() => act(mailbox, command, selectionSchema.parse(selection), actSchema.parse(what))),

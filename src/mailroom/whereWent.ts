@@ -1,5 +1,5 @@
 // “Where did my mail go?”: what could have taken a message that is missed, and what it did take.
-import { addressKey, domainOf } from '../core/mail/address';
+import { addressKey, domainOf, withinDomain } from '../core/mail/address';
 import { placeName } from '../core/mail/place';
 import type { Envelope } from '../core/mail/envelope';
 import { normalDomain } from '../core/senders/normal';
@@ -21,8 +21,7 @@ function asked(words: string): (envelope: Envelope) => boolean {
   const parts = bare.split(/\s+/).filter(Boolean);
   return ({ from, subject }) => {
     const address = addressKey(from.address);
-    if (bare !== '' && (address === bare || domainOf(address) === bare || domainOf(address).endsWith(`.${bare}`)))
-      return true;
+    if (bare !== '' && (address === bare || withinDomain(domainOf(address), bare))) return true;
     const said = `${from.name} ${address} ${subject}`.toLowerCase();
     return parts.length > 0 && parts.every((part) => said.includes(part));
   };

@@ -1,18 +1,17 @@
 import { useState, type ReactNode } from 'react';
 import { ageUnits, type ClearOut } from '../../core/clearout/clearOut';
-import { normalAddress, normalDomain } from '../../core/senders/normal';
+import { parseEntry } from '../../core/senders/register';
 import { kindNames, senderKinds, type SenderKind } from '../../core/senders/kind';
 import { Switch } from '../ui/fields';
 import { messages } from '../ui/words';
 
-/** A sender as typed: an address, or a domain with or without “@” in front; null for anybody. */
+/** A sender as typed, as the Register reads it; null for anybody. What is not finished yet is nobody’s domain. */
 function readSender(typed: string): ClearOut['from'] {
-  const word = typed.trim();
-  if (word === '' || word === '@') return null;
-  const at = word.lastIndexOf('@');
-  return at > 0
-    ? { by: 'address', value: normalAddress(word) }
-    : { by: 'domain', value: normalDomain(word.slice(at + 1)) };
+  if (typed.trim() === '') return null;
+  const read = parseEntry(typed);
+  return read.ok && (read.kind === 'address' || read.kind === 'domain')
+    ? { by: read.kind, value: read.value }
+    : { by: 'domain', value: typed.trim().slice(0, 500) };
 }
 
 const senderText = (from: ClearOut['from']): string => from?.value ?? '';

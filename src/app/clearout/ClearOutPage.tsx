@@ -45,42 +45,47 @@ function useReport(asker: string, { of, choice }: ClearOutAt, delay: number) {
       }),
     [asker],
   );
-  // Nobody waits any more once the page is left: a question of nothing takes the place of a long one.
-  useEffect(
-    () => () => {
-      void mailroom.clearOutReport(asker, { ...choice, redundant: false, keepNewest: 10_000_000 }, null);
-    },
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only when the page is left
-    [asker],
-  );
+  // Nobody waits any more once the page is left.
+  useEffect(() => () => void mailroom.drop(asker), [asker]);
   // What was asked before says nothing about what is chosen now.
   const fresh = answer.value?.question === question ? answer.value.report : null;
   return { report: fresh, waiting: answer.waiting || fresh === null, error: answer.error, progress };
 }
 
-/** A clear-out that is ready, with how much it would touch. */
-function Ready({ name, at, on, onPick }: { name: string; at: ClearOutAt; on: boolean; onPick: () => void }) {
+/** The clear-outs that are ready, each with how much it would touch. */
+function Ready({ at: { of, choice }, onPick }: { at: ClearOutAt; onPick: (choice: ClearOut) => void }) {
   const revision = useMailbox((s) => s.revision);
-  // To know what stands whole elsewhere takes long: it is found out when it is asked for.
-  const slow = at.choice.redundant;
-  const { value } = useAnswer(
-    () => (slow ? Promise.resolve(null) : mailroom.clearOutReport(`ready ${name}`, at.choice, at.of)),
-    `${JSON.stringify(at)} ${revision}`,
+  const { value: counts } = useAnswer(
+    () =>
+      mailroom.clearOutCounts(
+        readyClearOuts.map((ready) => ready.choice),
+        of,
+      ),
+    `${JSON.stringify(of)} ${revision}`,
     50,
   );
   return (
-    <li>
-      <button
-        className={`flex min-h-7 w-full items-baseline gap-2 rounded px-2 py-0.5 text-left hover:bg-base-200 ${on ? 'bg-base-300 font-semibold' : ''}`}
-        aria-pressed={on}
-        onClick={onPick}
-      >
-        <span className="min-w-0 flex-1">{name}</span>
-        <span className="quiet text-sm tabular-nums">
-          {slow ? 'looks into all texts' : value ? count(value.count) : '…'}
-        </span>
-      </button>
-    </li>
+    <ul>
+      {readyClearOuts.map((ready, at) => {
+        const on = JSON.stringify(ready.choice) === JSON.stringify(choice);
+        const n = counts?.[at];
+        return (
+          <li key={ready.id}>
+            <button
+              className={`flex min-h-7 w-full items-baseline gap-2 rounded px-2 py-0.5 text-left hover:bg-base-200 ${on ? 'bg-base-300 font-semibold' : ''}`}
+              aria-pressed={on}
+              onClick={() => onPick(ready.choice)}
+            >
+              <span className="min-w-0 flex-1">{ready.name}</span>
+              <span className="quiet text-sm tabular-nums">
+                {/* To know what stands whole elsewhere takes long: it is found out when it is asked for. */}
+                {ready.choice.redundant ? 'looks into all texts' : typeof n === 'number' ? count(n) : '…'}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 
@@ -189,17 +194,7 @@ function ClearOutOf({
           <section aria-label="Ready ones">
             <h2 className="font-semibold">Ready ones</h2>
             <p className="quiet mb-1 text-sm">They leave flagged mail where it is.</p>
-            <ul>
-              {readyClearOuts.map(({ id, name, choice: ready }) => (
-                <Ready
-                  key={id}
-                  name={name}
-                  at={{ of, choice: ready }}
-                  on={JSON.stringify(ready) === JSON.stringify(choice)}
-                  onPick={() => onChange({ of, choice: ready })}
-                />
-              ))}
-            </ul>
+            <Ready at={at} onPick={(ready) => onChange({ of, choice: ready })} />
           </section>
           <section aria-label="What goes">
             <h2 className="mb-1 font-semibold">What goes</h2>

@@ -29,7 +29,6 @@ import { DueDialog } from './DueDialog';
 import { Empty } from './Empty';
 import { HabitOffer } from './HabitOffer';
 import { LabelDialog } from './LabelDialog';
-import { Months } from './Months';
 import { MoveDialog } from './MoveDialog';
 import { RowList, type RowListHandle } from './RowList';
 import { allOfWords, StampBar } from './StampBar';
@@ -42,6 +41,7 @@ import { useDeskView } from './useDeskView';
 // What the first rows don't need comes after them.
 const reading = () => import('../reading/ReadingArea');
 const lanesPart = () => import('./Lanes');
+const monthsPart = () => import('./Months');
 const rescuePart = () => import('../junk/RescueDialog');
 
 /** So few rows are gone along as they are. */
@@ -114,6 +114,7 @@ export function DeskPage() {
   useEffect(() => attendActs(perform));
   const Reading = usePart(reading, rows.total !== null || open !== null)?.ReadingArea;
   const Lanes = usePart(lanesPart, where.lanes)?.Lanes;
+  const Months = usePart(monthsPart, byMonths)?.Months;
   const Rescue = usePart(rescuePart, rescuing !== null)?.RescueDialog;
   const exportTarget = async (format: 'mbox' | 'eml') => {
     if (!target) return;
@@ -232,7 +233,7 @@ export function DeskPage() {
                   onOpen={(id) => go({ message: id })}
                   handle={list}
                 />
-                {months && months.length > 1 && rows.total !== null && rows.total > mostWithoutMonths && (
+                {Months && months && months.length > 1 && rows.total !== null && rows.total > mostWithoutMonths && (
                   <Months months={months} onGo={(index) => list.current?.reveal(index, true)} />
                 )}
               </div>

@@ -5,11 +5,14 @@ import { parseQuery } from '../../core/search/query';
 import type { Within } from '../../core/search/saved';
 import { accepted } from '../../core/search/suggest';
 import type { View } from '../../mailroom/viewsApi';
+import { usePart } from '../ui/usePart';
 import { viewName } from '../ui/words';
-import { QueryForm } from './QueryForm';
-import { SaveSearch } from './SaveSearch';
 import { useSuggestions } from './suggestions';
 import type { DeskView } from './useDeskView';
+
+// What the first rows don't need comes after them.
+const formPart = () => import('./QueryForm');
+const savePart = () => import('./SaveSearch');
 
 /** What can be searched of where one is: the place or label itself. */
 function placeOf(view: View): Within | null {
@@ -114,6 +117,8 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
       leave();
     }
   };
+  const QueryForm = usePart(formPart, formOpen)?.QueryForm;
+  const SaveSearch = usePart(savePart, view.kind === 'found')?.SaveSearch;
   const inside = view.kind === 'found' ? view.within : null;
   const open = suggesting && list.length > 0;
   // What was found by is read in full, and a form needs the width.
@@ -223,14 +228,14 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
             </div>
           )}
         </form>
-        {view.kind === 'found' && <SaveSearch view={view} setup={setup} />}
+        {view.kind === 'found' && SaveSearch && <SaveSearch view={view} setup={setup} />}
       </div>
       {trouble && (
         <p id={id} role="alert" className="mt-1 text-sm text-error">
           {troubleWords(text, trouble)}
         </p>
       )}
-      {formOpen && (
+      {formOpen && QueryForm && (
         <QueryForm
           text={text}
           setup={setup}

@@ -9,6 +9,7 @@ import { UndoSpot } from '../desk/StampBar';
 import { useMailbox } from '../state/mailbox';
 import { Page } from '../ui/Page';
 import { dayOf, sizeWords } from '../ui/time';
+import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../ui/words';
 import { SenderPanel } from './SenderPanel';
 import { Weeks } from './Weeks';
@@ -46,21 +47,14 @@ const soon: ReadonlySet<SenderOrder> = new Set(['unread', 'trend']);
 const shownFrom = (column: SenderOrder, beside: boolean): string =>
   always.has(column) ? '' : soon.has(column) ? 'max-sm:hidden' : beside ? 'max-2xl:hidden' : 'max-xl:hidden';
 
-/** A stretch of the table, fetched as it comes into sight. */
+/** A stretch of the table around the first line in sight. */
 function useLines(question: SendersQuestion, first: number): SenderWindow | null {
   const revision = useMailbox((s) => s.revision);
-  const [held, setHeld] = useState<SenderWindow | null>(null);
   const from = Math.max(0, Math.floor(first / pageSize) * pageSize - pageSize);
-  const key = `${JSON.stringify(question)} ${from} ${revision}`;
-  useEffect(() => {
-    let current = true;
-    const [asked] = [JSON.parse(key.slice(0, key.lastIndexOf('}') + 1)) as SendersQuestion];
-    void mailroom.senders(asked, from, from + 3 * pageSize).then((window) => current && setHeld(window));
-    return () => {
-      current = false;
-    };
-  }, [key, from]);
-  return held;
+  return useAnswer(
+    () => mailroom.senders(question, from, from + 3 * pageSize),
+    `${JSON.stringify(question)} ${from} ${revision}`,
+  ).value;
 }
 
 interface LineProps {

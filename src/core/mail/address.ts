@@ -158,6 +158,9 @@ export function addressKey(address: string): string {
   return address.trim().toLowerCase();
 }
 
+/** Whether a domain is another or lies below it; both in lower case. */
+export const withinDomain = (domain: string, of: string): boolean => domain === of || domain.endsWith(`.${of}`);
+
 /** The domain of an address in lower case, without a trailing dot; empty where there is none. */
 export function domainOf(address: string): string {
   const at = address.lastIndexOf('@');

@@ -1,6 +1,6 @@
 // Being told of new mail: only of what the person chose, by sender or by label.
 import { z } from 'zod';
-import { addressKey, domainOf } from '../mail/address';
+import { addressKey, domainOf, withinDomain } from '../mail/address';
 
 /** One thing to be told of: a sender's address or domain (with what lies below it), or a label. */
 export const toldSchema = z.object({
@@ -16,6 +16,6 @@ export function isTold(told: readonly Told[], from: string, labels: readonly str
   const address = addressKey(from);
   const domain = domainOf(from);
   return told.some(({ by, value }) =>
-    by === 'label' ? labels.includes(value) : value === address || value === domain || domain.endsWith(`.${value}`),
+    by === 'label' ? labels.includes(value) : value === address || withinDomain(domain, value),
   );
 }
