@@ -1,5 +1,6 @@
 // The service as the page has it, over a post office that is a script.
 import { demoSetup } from '../../demo/setup';
+import { everythingGoes } from '../core/clearout/clearOut';
 import { wholeLog } from './logbookApi';
 import type { MailroomEvent, Mailroom } from './api';
 import { openService } from './service';
@@ -219,4 +220,70 @@ test('starting afresh leaves nothing, not even what would be written later', asy
   // The state packs of before follow after 400 ms; they must not come any more.
   await new Promise((resolve) => setTimeout(resolve, 500));
   expect([...records.keys()]).toEqual([]);
+});
+
+describe('finding, senders and clearing out, as the page asks for them', () => {
+  const everything = { ...everythingGoes };
+
+  async function withMail() {
+    const list = [1, 2, 3, 4].map((n) => ({
+      raw: raw(n, n < 4 ? 'news@tides.example' : 'ann@x.example'),
+      place: 'inbox' as const,
+      seen: n === 1,
+      flagged: n === 2,
+    }));
+    const post = scripted([list]);
+    const { service, told } = await start(post);
+    await service.begin('demo');
+    await service.checkNow();
+    return { service, told };
+  }
+
+  test('several views are counted in one question; people and senders are known by what came', async () => {
+    const { service } = await withMail();
+    const found = (query: string) => ({ kind: 'found' as const, query, within: null });
+    expect(await service.counts([inbox, found('flagged'), found('from "'), found('subject message')])).toEqual([
+      { total: 4, unread: 3 },
+      { total: 1, unread: 1 },
+      { total: 0, unread: 0 },
+      { total: 4, unread: 3 },
+    ]);
+    expect(await service.people('tides', 5)).toMatchObject([{ address: 'news@tides.example' }]);
+    const question = { by: 'address', only: 'all', words: '', order: 'messages', turned: false } as const;
+    const { lines } = await service.senders(question, 0, 9);
+    expect(lines.map(({ sender, messages }) => [sender.value, messages])).toEqual([
+      ['news@tides.example', 3],
+      ['ann@x.example', 1],
+    ]);
+    expect((await service.sender({ by: 'domain', value: 'tides.example' }))?.latest).toHaveLength(3);
+    expect(await service.sender({ by: 'address', value: 'nobody@x.example' })).toBeNull();
+    expect((await service.months(inbox, single)).reduce((n, { rows }) => n + rows, 0)).toBe(4);
+    expect(await service.passages('message', [0])).toHaveLength(1);
+  });
+
+  test('clear-outs are counted, looked at, done and undone; what takes long is not counted beforehand', async () => {
+    const { service } = await withMail();
+    const choices = [
+      everything,
+      { ...everything, state: 'read' as const },
+      { ...everything, spare: ['flagged' as const] },
+      { ...everything, redundant: true },
+    ];
+    expect(await service.clearOutCounts(choices, inbox)).toEqual([4, 1, 3, null]);
+    expect(await service.clearOutReport('me', choices[2], inbox)).toMatchObject({ count: 3, spared: 1 });
+    const outcome = await service.act('c', { clearOut: choices[2], of: inbox }, { do: 'move', place: 'bin' });
+    expect(outcome).toMatchObject({ ok: true, receipt: { count: 3 } });
+    expect(await service.clearOutCounts([everything], inbox)).toEqual([1]);
+    expect(await service.undo('u', 'last')).toMatchObject({ ok: true, receipt: { count: 3 } });
+    expect((await service.logDetail(outcome.ok ? (outcome.receipt.seq ?? 0) : 0))?.total).toBe(3);
+  });
+
+  test('what is no clear-out, no sender and no filter is refused at the border', async () => {
+    const { service } = await withMail();
+    const wrong = { ...everything, keepNewest: -1 };
+    await expect(async () => service.clearOutReport('me', wrong, inbox)).rejects.toThrow();
+    await expect(async () => service.sender({ by: 'address', value: '' })).rejects.toThrow();
+    await expect(async () => service.logbook({ ...wholeLog, who: 'eve' as never }, 0, 9)).rejects.toThrow();
+    await expect(async () => service.drop('nobody')).not.toThrow();
+  });
 });

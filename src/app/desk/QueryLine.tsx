@@ -7,7 +7,7 @@ import { accepted } from '../../core/search/suggest';
 import type { View } from '../../mailroom/viewsApi';
 import { usePart } from '../ui/usePart';
 import { viewName } from '../ui/words';
-import { useSuggestions } from './suggestions';
+import { useSuggestions } from './useSuggestions';
 import type { DeskView } from './useDeskView';
 
 // What the first rows don't need comes after them.

@@ -1,5 +1,5 @@
-import { keyWords } from './query';
-import { accepted, expectedAt, keyMeanings } from './suggest';
+import { keyWords, parseQuery } from './query';
+import { accepted, expectedAt, keyMeanings, suggestionsFor } from './suggest';
 
 /** The caret stands where the bar is. */
 const at = (marked: string) => {
@@ -51,4 +51,55 @@ test('every key is explained, and nothing that is none', () => {
   const explained = keyMeanings.map(([key]) => key);
   const notOffered = ['uid', 'return', 'charset'];
   expect([...explained, ...notOffered].sort()).toEqual([...keyWords].sort());
+});
+
+describe('what is suggested', () => {
+  const labels = ['Engine room', 'Alarm'];
+  const people = [{ name: 'Ann Höchst', address: 'ann@x.test' }];
+  const now = new Date(2026, 10, 24, 12).getTime();
+  const puts = (marked: string, known = people) => {
+    const { text, caret } = at(marked);
+    return suggestionsFor(expectedAt(text, caret), labels, known, now).map((one) => one.puts);
+  };
+
+  test.each([
+    ['|', ['from', 'to', 'subject', 'since', 'before', 'unseen', 'flagged', 'keyword']],
+    ['sent|', ['sentsince', 'sentbefore', 'senton', 'from ann@x.test']],
+    ['SM|', ['smaller', 'from ann@x.test']],
+    ['al|', ['all', 'from ann@x.test', 'keyword Alarm']],
+    ['from |', ['ann@x.test']],
+    ['keyword |', ['"Engine room"', 'Alarm']],
+    ['keyword "eng|', ['"Engine room"']],
+    ['before |', ['2026-11-24', '2026-11-17', '2026-10-24', '2026-05-24', '2025-11-24']],
+    ['since 2026-1|', ['2026-11-24', '2026-11-17', '2026-10-24']],
+    ['larger 1|', ['100000', '1000000', '10000000']],
+    ['subject |', []],
+    ['from ann@x.test unkeyword zz|', []],
+  ])('%s', (marked, expected) => {
+    expect(puts(marked)).toEqual(expected);
+  });
+
+  test('whatever is suggested can be read once it is put in', () => {
+    for (const marked of ['|', 'unseen |', 'from |', 'keyword |', 'unkeyword al|', 'on |', 'smaller |', 'en|', 'an|']) {
+      const { text, caret } = at(marked);
+      const expected = expectedAt(text, caret);
+      for (const { puts: put } of suggestionsFor(expected, labels, people, now)) {
+        const query = accepted(text, expected, put).text;
+        // A key may still wait for its value.
+        const [whole, withText] = [parseQuery(query), parseQuery(`${query} 2026-01-01`)];
+        const withTwo = parseQuery(`${query} seen flagged`);
+        const withSize = parseQuery(`${query} 5`);
+        if (![whole, withText, withTwo, withSize].some(({ ok }) => ok)) expect(query).toBe('a query');
+      }
+    }
+  });
+
+  test('a name is not looked for by one letter, and never more than eight stand there', () => {
+    const many = Array.from({ length: 30 }, (_, n) => ({ name: `Ann ${n}`, address: `ann${n}@x.test` }));
+    expect(puts('a|', many)).toEqual(['answered', 'all']);
+    expect(puts('an|', many).length).toBeLessThanOrEqual(8);
+    expect(puts('from a|', many)).toHaveLength(8);
+    // What is no plain word stands in quotation marks.
+    expect(puts('from o|', [{ name: '', address: '"o k"@x.test' }])).toEqual(['"\\"o k\\"@x.test"']);
+  });
 });

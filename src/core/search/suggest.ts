@@ -1,5 +1,7 @@
 // Suggestions while a query is typed: what may stand at the caret, and what is typed of it so far.
-import { dayKeys, stateKeys, textKeys, tokens } from './query';
+import { format, subMonths, subWeeks, subYears } from 'date-fns';
+import type { Address } from '../mail/address';
+import { dayKeys, quoted, stateKeys, textKeys, tokens } from './query';
 
 /** What stands at a place of a query. `text` is free, and nothing is suggested for it. */
 export type ExpectedKind = 'key' | 'person' | 'label' | 'day' | 'size' | 'text';
@@ -92,4 +94,66 @@ export function accepted(text: string, { from, to }: Expected, suggestion: strin
   const rest = text.slice(to).replace(/^ /, '');
   const head = `${text.slice(0, from)}${suggestion} `;
   return { text: head + rest, caret: head.length };
+}
+
+/** One suggestion: what it puts into the query, and what that is. */
+export interface Suggestion {
+  puts: string;
+  means: string;
+}
+
+const most = 8;
+
+const days = (now: number): Suggestion[] =>
+  (
+    [
+      [now, 'today'],
+      [subWeeks(now, 1), 'a week ago'],
+      [subMonths(now, 1), 'a month ago'],
+      [subMonths(now, 6), 'six months ago'],
+      [subYears(now, 1), 'a year ago'],
+    ] as const
+  ).map(([day, means]) => ({ puts: format(day, 'yyyy-MM-dd'), means }));
+
+const sizes: Suggestion[] = [
+  { puts: '100000', means: '100 KB' },
+  { puts: '1000000', means: '1 MB' },
+  { puts: '10000000', means: '10 MB' },
+];
+
+/**
+ * What may be put in where something is expected. `people`: whoever is called as it is typed; `now` in milliseconds since
+ * 1970.
+ */
+export function suggestionsFor(
+  { what, typed }: Expected,
+  labelNames: readonly string[],
+  people: readonly Address[],
+  now: number,
+): Suggestion[] {
+  const low = typed.toLowerCase();
+  const labels = labelNames.filter((name) => name.toLowerCase().includes(low));
+  const persons = people.map(({ name, address }) => ({ puts: quoted(address), means: name || address }));
+  switch (what) {
+    case 'person':
+      return persons.slice(0, most);
+    case 'label':
+      return labels.slice(0, most).map((name) => ({ puts: quoted(name), means: 'label' }));
+    case 'day':
+      return days(now).filter(({ puts }) => puts.startsWith(low));
+    case 'size':
+      return sizes.filter(({ puts }) => puts.startsWith(low));
+    case 'text':
+      return [];
+  }
+  const keys = keyMeanings.filter(([key]) => key.startsWith(low)).map(([puts, means]) => ({ puts, means }));
+  // A name is seldom meant by one letter.
+  const named =
+    low.length < 2
+      ? []
+      : [
+          ...persons.slice(0, 4).map(({ puts, means }) => ({ puts: `from ${puts}`, means })),
+          ...labels.slice(0, 3).map((name) => ({ puts: `keyword ${quoted(name)}`, means: 'label' })),
+        ];
+  return [...keys.slice(0, named.length ? 4 : most), ...named].slice(0, most);
 }
