@@ -31,6 +31,13 @@ async function open(options: BrowserContextOptions = {}): Promise<Page> {
 async function shot(page: Page, name: string): Promise<void> {
   await page.evaluate(() => document.fonts.ready);
   await page.waitForFunction(() => !document.querySelector('[aria-busy="true"]'));
+  // What is still being counted or checked is shown by dots.
+  await page.waitForFunction(
+    () =>
+      ![...document.querySelectorAll('td, nav span')].some(({ textContent }) =>
+        /^(checking )?…$/.test(textContent ?? ''),
+      ),
+  );
   await page.mouse.move(0, 0);
   await page.screenshot({ path: `${folder}${name}.png`, animations: 'disabled' });
 }
@@ -85,6 +92,7 @@ await page.goto('/agenda');
 await page.getByRole('region', { name: 'Late' }).waitFor();
 await shot(page, 'agenda');
 await page.goto('/register');
+await page.getByRole('table').waitFor();
 await shot(page, 'register');
 await page.goto('/junk-filter');
 await page.getByText(/% of junk caught/).waitFor();

@@ -28,8 +28,8 @@ import type { Setup } from '../../core/line/setup';
 import { useMailbox } from '../state/mailbox';
 import { useAnswer } from '../ui/useAnswer';
 import { useDroppable } from '@dnd-kit/core';
-import type { ReactNode } from 'react';
-import { NavLink } from 'react-router';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { NavLink, useLocation } from 'react-router';
 import { stationNames } from '../../core/line/stations';
 import { inTree } from '../../core/mail/nesting';
 import type { Place } from '../../core/mail/place';
@@ -236,6 +236,12 @@ function Searches({
 export function Line({ overview, onGo }: { overview: Overview; onGo: () => void }) {
   const folded = usePreferences((s) => s.lineFolded);
   const { setup, today, places } = overview;
+  const { pathname } = useLocation();
+  const nav = useRef<HTMLElement>(null);
+  // Where one is, is in sight, also where the line is longer than the screen.
+  useEffect(() => {
+    nav.current?.querySelector('[aria-current="page"]')?.scrollIntoView({ block: 'nearest' });
+  }, [pathname]);
   const heading = folded ? 'sr-only' : 'quiet px-1 pt-2.5 pb-0.5 text-xs font-semibold';
   const common = { folded, onGo };
   const link = (place: Place, depth = 0) => {
@@ -254,7 +260,11 @@ export function Line({ overview, onGo }: { overview: Overview; onGo: () => void 
     );
   };
   return (
-    <nav aria-label="Sorting line and places" className="flex min-h-0 flex-1 flex-col overflow-y-auto px-3 pb-3">
+    <nav
+      ref={nav}
+      aria-label="Sorting line and places"
+      className="flex min-h-0 flex-1 flex-col overflow-y-auto px-3 pb-3"
+    >
       <div className="flex items-center gap-2 pt-3 pb-2">
         {!folded && <span className="flex-1 text-lg font-bold tracking-tight">Wide Sort</span>}
         <button
