@@ -3,6 +3,7 @@
 import { z } from 'zod';
 import { decodeEncodedWords } from '../mail/encodedWord';
 import { fieldValue, type HeaderField } from '../mail/header';
+import { hostOf } from '../mail/links';
 
 /** A list that was left, and when: by its List-Id, or where it has none by the address it comes from. */
 export const leftListSchema = z.object({
@@ -89,7 +90,7 @@ export function leavingWays(fields: readonly HeaderField[], signed: boolean): Le
     if (/^mailto:/i.test(uri)) {
       const way = readMailto(uri);
       if (way) ways.push(way);
-    } else if (/^https?:\/\//i.test(uri) && URL.canParse(uri)) {
+    } else if (/^https?:\/\//i.test(uri) && hostOf(uri)) {
       if (oneClick && signed && /^https:/i.test(uri) && !ways.some(({ by }) => by === 'one-click'))
         ways.push({ by: 'one-click', url: uri });
       else ways.push({ by: 'page', url: uri });

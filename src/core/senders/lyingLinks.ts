@@ -1,17 +1,9 @@
 // Links that say one thing and go to another.
-import type { Anchor } from '../mail/links';
+import { hostOf, type Anchor } from '../mail/links';
 import { siteOf } from '../mail/site';
 import { normalDomain } from './normal';
 
 const hostIn = /^(?:https?:\/\/)?((?:[\p{L}\p{N}-]+\.)+[\p{L}]{2,})(?:[/:?#]|$)/iu;
-
-function hostOf(address: string): string | null {
-  try {
-    return new URL(address).hostname || null;
-  } catch {
-    return null;
-  }
-}
 
 /** Links whose words name one site and that lead to another, each pair once. */
 export function lyingLinks(anchors: readonly Anchor[]): { says: string; goes: string }[] {
