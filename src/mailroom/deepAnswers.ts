@@ -90,14 +90,14 @@ export class DeepAnswers {
     const { texts } = this.mailbox.text;
     if (condition.field === 'body') {
       for (const spelling of spellings(blanksAsOne(condition.text)))
-        texts.eachInBody(spelling, (id) => bits.set(id), 'rules');
+        texts.eachHolding(spelling, ['body'], (id) => bits.set(id), 'rules');
       return [];
     }
     const toRead: number[] = [];
     const holds = headerTest(condition);
-    texts.eachField(condition.name, (id, value) => {
-      if (condition.how === 'there' || (value !== null && holds(value))) bits.set(id);
-      else if (value === null) toRead.push(id);
+    texts.eachField(condition.name, (value, ids) => {
+      if (condition.how === 'there' || (value !== null && holds(value))) for (const id of ids) bits.set(id);
+      else if (value === null) toRead.push(...ids);
     });
     return toRead;
   }

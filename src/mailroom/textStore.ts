@@ -5,7 +5,7 @@ import { messageOf } from '../core/mail/mbox';
 import { parseStructure } from '../core/mail/structure';
 import { TextBatchWriter, type TextBatch } from '../core/search/textBatch';
 import { TextSegments } from '../core/search/segments';
-import { TextSegment, type PackedSegment } from '../core/search/textIndex';
+import type { PackedSegment } from '../core/search/textIndex';
 import { segmentSize } from '../core/search/units';
 import { keyOf, NewerStorage, readRecord, recordVersion, textForm, textSegmentSchema } from './records';
 import type { RawStore, StoredMessage } from './rawStore';
@@ -70,10 +70,10 @@ export class TextStore {
       if (record === null) return;
       try {
         const stored = readRecord(keyOf.text(at), record, textSegmentSchema);
-        const expected = Math.min(segmentSize, count - at * segmentSize);
-        const segment = TextSegment.of(stored as PackedSegment, Math.min(stored.count, expected));
-        this.texts.attach(segment);
-        if (segment.count < segmentSize) return;
+        const expected = Math.min(stored.count, segmentSize, count - at * segmentSize);
+        this.texts.attach(stored as PackedSegment, expected);
+        if (expected < segmentSize) return;
+        await new Promise((resolve) => setTimeout(resolve));
       } catch (error) {
         if (error instanceof NewerStorage) throw error;
         return;
@@ -100,10 +100,10 @@ export class TextStore {
 
   /** The segments that changed since the last call, ready to be stored. */
   takeDirty(): [key: string, record: unknown][] {
-    const out = [...this.dirty].map((at): [string, unknown] => {
-      const segment = this.texts.segment(at) ?? new TextSegment();
-      return [keyOf.text(at), { v: recordVersion, form: textForm, ...segment.pack() }];
-    });
+    const out = [...this.dirty].map((at): [string, unknown] => [
+      keyOf.text(at),
+      { v: recordVersion, form: textForm, ...this.texts.pack(at) },
+    ]);
     this.dirty.clear();
     return out;
   }

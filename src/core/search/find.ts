@@ -5,6 +5,7 @@ import type { Source } from '../rules/match';
 import type { MessageTable } from '../rules/table';
 import { foldSearch } from '../mail/fold';
 import type { Query } from './query';
+import type { Part } from './units';
 
 type Branch = Extract<Query, { key: 'not' | 'and' | 'or' }>;
 /** A key that has no others in it. */
@@ -39,13 +40,14 @@ export function holdsOn({ key, day }: Extract<Leaf, { day: number }>, date: numb
 
 /** The texts of messages, as the text index has them. Texts are given as foldSearch folds them. */
 export interface SearchedTexts {
-  /** Tells of each message that has a text in its body, each run of blanks one space. */
-  eachInBody(text: string, visit: (message: number) => void): void;
-  /** Tells of each message that has a text in a header field whose value is kept. */
-  eachInHeader(text: string, visit: (message: number) => void): void;
   /**
-   * Tells of each message with a header field of a name that has a text; `toRead` of those where only the message itself
-   * tells.
+   * Tells of each message that has a text in its body, each run of blanks one space, or in a header field whose value is
+   * kept.
+   */
+  eachHolding(text: string, parts: readonly Part[], visit: (message: number) => void): void;
+  /**
+   * Tells of each message with a header field of a name that has a text, any such field where the text is empty;
+   * `toRead` of those where only the message itself tells. Of a message with several such fields it may tell several times.
    */
   eachFieldHolding(
     name: string,
@@ -53,8 +55,6 @@ export interface SearchedTexts {
     holds: (message: number) => void,
     toRead: (message: number) => void,
   ): void;
-  /** Tells of each message that has a header field of a name. */
-  eachWithField(name: string, visit: (message: number) => void): void;
 }
 
 /** Where each key looks among what envelopes say. */
@@ -80,13 +80,12 @@ export function findText(
   const set = (message: number) => bits.set(message);
   const text = foldSearch(blanksAsOne(leaf.text));
   for (const source of sourcesOf[leaf.key] ?? []) table.markHolding(source, text, bits);
-  if (leaf.key === 'words' || leaf.key === 'body' || leaf.key === 'text') texts.eachInBody(text, set);
-  if (leaf.key === 'text') texts.eachInHeader(text, set);
+  if (leaf.key === 'words' || leaf.key === 'body') texts.eachHolding(text, ['body'], set);
+  if (leaf.key === 'text') texts.eachHolding(text, ['body', 'header'], set);
   if (leaf.key === 'header' || leaf.key === 'bcc') {
     const name = 'name' in leaf ? leaf.name : 'bcc';
     // Without a text any message that has the field is meant (RFC 9051, section 6.4.4, HEADER).
-    if (text === '') texts.eachWithField(name, set);
-    else texts.eachFieldHolding(name, text, set, toRead);
+    texts.eachFieldHolding(name, text, set, toRead);
   }
   return bits;
 }

@@ -1,18 +1,19 @@
 // The segments of the text index as one: messages numbered from 0 through all of them.
 import type { SearchedTexts } from './find';
 import type { TextBatch } from './textBatch';
-import { TextSegment } from './textIndex';
-import { segmentSize } from './units';
-import type { Folding } from './wordTable';
+import { Dictionary, type Folding } from './dictionary';
+import { TextSegment, type PackedSegment } from './textIndex';
+import { segmentSize, type Part } from './units';
 
 export class TextSegments implements SearchedTexts {
+  private readonly dictionary = new Dictionary();
   private readonly segments: TextSegment[] = [];
   count = 0;
 
   /** Takes in the `at`th message of a batch as the next; null for one that can't be read. The segment that it went into. */
   add(batch: TextBatch | null, at = 0): number {
     const which = Math.floor(this.count / segmentSize);
-    const segment = (this.segments[which] ??= new TextSegment());
+    const segment = (this.segments[which] ??= new TextSegment(this.dictionary));
     segment.add(batch, at);
     // A full one is put into its small form.
     if (segment.count === segmentSize) segment.pack();
@@ -20,10 +21,13 @@ export class TextSegments implements SearchedTexts {
     return which;
   }
 
-  /** Takes a stored segment back, as the next. Only a full one can be followed by another. */
-  attach(segment: TextSegment): void {
-    this.segments.push(segment);
-    this.count += segment.count;
+  /**
+   * Takes a stored segment back, as the next, of which only the first `count` messages still count. Only a full one can be
+   * followed by another.
+   */
+  attach(stored: PackedSegment, count = stored.count): void {
+    this.segments.push(TextSegment.of(stored, count, this.dictionary));
+    this.count += count;
   }
 
   /** Forgets the messages from `count` on. The segment that changed by it. */
@@ -35,31 +39,36 @@ export class TextSegments implements SearchedTexts {
     return which;
   }
 
-  segment(which: number): TextSegment | undefined {
-    return this.segments[which];
+  /** A segment as it is stored; one without messages where there is none. */
+  pack(which: number): PackedSegment {
+    return (this.segments[which] ?? new TextSegment(this.dictionary)).pack();
   }
 
   /** About how many bytes it takes in memory. */
   get bytes(): number {
-    return this.segments.reduce((n, segment) => n + segment.bytes, 0);
+    return this.segments.reduce((n, segment) => n + segment.bytes, this.dictionary.bytes);
   }
 
-  eachInBody(text: string, visit: (message: number) => void, folding: Folding = 'search'): void {
-    this.eachMarked((segment) => segment.holding(text, folding), visit);
+  eachHolding(
+    text: string,
+    parts: readonly Part[],
+    visit: (message: number) => void,
+    folding: Folding = 'search',
+  ): void {
+    for (const [which, segment] of this.segments.entries()) {
+      const holding = segment.holding(text, parts, folding);
+      for (let at = 0; at < holding.length; at++) if (holding[at] === 1) visit(which * segmentSize + at);
+    }
   }
 
-  eachInHeader(text: string, visit: (message: number) => void): void {
-    this.eachMarked((segment) => segment.inHeader(text), visit);
-  }
-
-  eachWithField(name: string, visit: (message: number) => void): void {
+  eachField(name: string, visit: (value: string | null, messages: readonly number[]) => void): void {
     for (const [which, segment] of this.segments.entries())
-      segment.eachWithField(name, (message) => visit(which * segmentSize + message));
-  }
-
-  eachField(name: string, visit: (message: number, value: string | null) => void): void {
-    for (const [which, segment] of this.segments.entries())
-      segment.eachField(name, (message, value) => visit(which * segmentSize + message, value));
+      segment.eachField(name, (value, messages) =>
+        visit(
+          value,
+          Array.from(messages, (message) => which * segmentSize + message),
+        ),
+      );
   }
 
   eachFieldHolding(
@@ -69,25 +78,15 @@ export class TextSegments implements SearchedTexts {
     toRead: (message: number) => void,
   ): void {
     for (const [which, segment] of this.segments.entries()) {
-      const first = which * segmentSize;
-      segment.eachFieldHolding(
-        name,
-        text,
-        (message) => holds(first + message),
-        (message) => toRead(first + message),
-      );
+      const each = (visit: (message: number) => void) => (messages: Uint16Array) => {
+        for (const message of messages) visit(which * segmentSize + message);
+      };
+      segment.eachFieldHolding(name, text, each(holds), each(toRead));
     }
   }
 
   /** Makes ready what the first question would have to wait for, one segment at each step. */
   *warming(): Generator<void> {
     for (const segment of this.segments) yield segment.warm();
-  }
-
-  private eachMarked(marks: (segment: TextSegment) => Uint8Array, visit: (message: number) => void): void {
-    for (const [which, segment] of this.segments.entries()) {
-      const marked = marks(segment);
-      for (let at = 0; at < marked.length; at++) if (marked[at]) visit(which * segmentSize + at);
-    }
   }
 }

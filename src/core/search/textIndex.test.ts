@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { parseStructure } from '../mail/structure';
 import { DeepTexts } from '../rules/deep';
 import { foldAscii } from '../rules/fold';
+import { Dictionary } from './dictionary';
 import { TextBatchWriter, type TextBatch } from './textBatch';
 import { TextSegment } from './textIndex';
 import { segmentSize } from './units';
@@ -57,8 +58,8 @@ test('header fields are found by name with what they say, and are no part of the
   for (const segment of [open, TextSegment.of(open.pack())]) {
     const said = (name: string) => {
       const out: [number, string | null][] = [];
-      segment.eachField(name, (message, value) => out.push([message, value]));
-      return out;
+      segment.eachField(name, (value, messages) => messages.forEach((message) => out.push([message, value])));
+      return out.toSorted(([a], [b]) => a - b);
     };
     expect(said('SUBJECT').map(([, value]) => value)).toEqual(['höhe of tide', 'höhe of tide']);
     expect(said('X-Kind')).toEqual(
@@ -87,12 +88,16 @@ test('the index finds what reading finds, also after it was stored, cut, and wen
   const word = fc.constantFrom('fuel', 'Fuel,', 'refuel', 'oil', 'ÖL', 'a', 'ab', '\n', '\u00a0', '\t');
   const body = fc.array(word, { maxLength: 6 }).map((words) => words.join(' '));
   const lists = fc.tuple(fc.array(body, { maxLength: 20 }), fc.nat(20), fc.array(body, { maxLength: 10 }));
+  const others = fc.array(word.filter((one) => one.trim() !== ''));
   const sought = fc.constantFrom('fuel', 'el', 'a', 'oil a', 'l, re', 'ab a ab', ' a', 'l ', 'a a', 'ÖL');
   const raw = (text: string) => bytes(`Content-Type: text/plain; charset=utf-8\n\n${text}`);
   fc.assert(
-    fc.property(lists, sought, ([first, cut, more], text) => {
+    fc.property(lists, others, sought, ([first, cut, more], before, text) => {
       const keep = Math.min(cut, first.length);
-      const segment = TextSegment.of(segmentOf(first).pack(), keep);
+      // Some words have their numbers already, in another order.
+      const dictionary = new Dictionary();
+      for (const one of before) dictionary.numberOf(foldAscii(one));
+      const segment = TextSegment.of(segmentOf(first).pack(), keep, dictionary);
       const batch = batchOf(more);
       for (const at of more.keys()) segment.add(batch, at);
       const all = [...first.slice(0, keep), ...more];

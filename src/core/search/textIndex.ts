@@ -7,17 +7,9 @@
 import { foldSearch } from '../mail/fold';
 import { blanksAsOne } from '../rules/deep';
 import type { TextBatch } from './textBatch';
-import {
-  phraseOf,
-  segmentSize,
-  testOf,
-  Units,
-  type FieldPlaces,
-  type PackedUnits,
-  type Part,
-  type Postings,
-} from './units';
-import { WordTable, type Folding } from './wordTable';
+import { Dictionary, type Fit, type Folding } from './dictionary';
+import { FieldValues } from './fieldValues';
+import { phraseOf, segmentSize, testOf, Units, type PackedUnits, type Part, type Phrase, type Postings } from './units';
 
 /** What stands before the name of a header field among the words of a header. */
 export const fieldMark = '\u0001';
@@ -30,6 +22,12 @@ export const irregularValue = '\u0004';
 /** Fields that say how a message travelled: nearly nobody looks for them, and they would be half of all words. */
 export const notKeptFields = /^(?:received|x-received|dkim-signature|arc-.*|authentication-results)$/;
 
+/** Values of a field that are read one by one sooner than its words are asked for. */
+const fewValues = 64;
+
+/** Steps of looking a word up by its number that take as long as going on by so many words. */
+const searchSteps = 64;
+
 /** A segment as it is stored: its different words, between line ends, and the words of its messages by their position. */
 export interface PackedSegment extends PackedUnits {
   words: string;
@@ -37,21 +35,33 @@ export interface PackedSegment extends PackedUnits {
 
 /** The messages of one stretch of ids, numbered from 0 within it. */
 export class TextSegment {
-  /** The positions of the words; null while the segment is held as it is stored. */
-  private open: Map<string, number> | null = new Map();
-  private words = new WordTable();
+  /**
+   * Of each word here its number in the dictionary: from the lowest on, but while it is open in the order in which they
+   * first came.
+   */
+  private words: Uint32Array<ArrayBuffer> = new Uint32Array(0);
+  private size = 0;
+  /** The positions of the words by their numbers; null while the segment is held as it is stored. */
+  private open: Map<number, number> | null = new Map();
   private units = new Units();
   /** Made when they are first asked for; they follow from the rest. */
   private postings: Record<Part, Postings> | null = null;
-  private names: Uint8Array = new Uint8Array(0);
-  private fields: FieldPlaces | null = null;
+  private fields: FieldValues | null = null;
   /** The words of the batch that is being taken in, by their positions here; -1 not yet known. */
   private taking: { batch: TextBatch; words: string[]; positions: Int32Array } | null = null;
 
+  /** `dictionary`: where the words of all segments have their numbers. */
+  constructor(private readonly dictionary = new Dictionary()) {}
+
   /** Takes a stored segment back, of which only the first `count` messages still count. */
-  static of(stored: PackedSegment, count = stored.count): TextSegment {
-    const segment = new TextSegment();
-    segment.hold(stored);
+  static of(stored: PackedSegment, count = stored.count, dictionary = new Dictionary()): TextSegment {
+    const segment = new TextSegment(dictionary);
+    for (let at = 1; at < stored.words.length;) {
+      const end = stored.words.indexOf('\n', at);
+      segment.put(dictionary.numberOf(stored.words.slice(at, end)));
+      at = end + 1;
+    }
+    segment.close(Units.of(stored));
     if (count < stored.count) segment.drop(count);
     return segment;
   }
@@ -60,15 +70,43 @@ export class TextSegment {
     return this.units.count;
   }
 
-  private hold(stored: PackedSegment): void {
-    this.open = this.taking = null;
-    this.words = WordTable.of(stored.words).trim();
-    this.units = Units.of(stored);
+  /** Gives the next position to a word. */
+  private put(number: number): number {
+    if (this.size === this.words.length) {
+      const longer = new Uint32Array(Math.max(1_024, 2 * this.size));
+      longer.set(this.words);
+      this.words = longer;
+    }
+    this.words[this.size] = number;
+    return this.size++;
   }
 
-  private opened(): Map<string, number> {
+  /** Puts the words into the order of their numbers, in which they are found fastest, and closes the segment. */
+  private close(units: Units): void {
+    this.open = this.taking = null;
+    const { size } = this;
+    this.words = this.words.slice(0, size);
+    if (this.words.every((number, at) => at === 0 || this.words[at - 1] < number)) {
+      this.units = units;
+      return;
+    }
+    // Number and position as one figure, which the engine sorts fastest.
+    const figures = new Float64Array(size);
+    for (let at = 0; at < size; at++) figures[at] = this.words[at] * size + at;
+    figures.sort();
+    const positions = new Uint32Array(size);
+    for (let at = 0; at < size; at++) {
+      const before = figures[at] % size;
+      positions[before] = at;
+      this.words[at] = (figures[at] - before) / size;
+    }
+    this.units = units.renumbered(positions);
+  }
+
+  private opened(): Map<number, number> {
+    this.postings = this.fields = null;
     if (this.open) return this.open;
-    this.open = new Map(Array.from({ length: this.words.size }, (_, at) => [this.words.word(at), at]));
+    this.open = new Map(Array.from(this.words.subarray(0, this.size), (number, at) => [number, at]));
     this.units = this.units.opened();
     return this.open;
   }
@@ -77,7 +115,6 @@ export class TextSegment {
   add(batch: TextBatch | null, at = 0): void {
     const open = this.opened();
     const { units } = this;
-    this.postings = this.fields = null;
     if (batch && this.taking?.batch !== batch) {
       const words = batch.words.split('\n');
       this.taking = { batch, words, positions: new Int32Array(words.length).fill(-1) };
@@ -90,12 +127,10 @@ export class TextSegment {
         for (let i = at + n > 0 ? ends[2 * at + n - 1] : 0; i < to; i++) {
           const token = tokens[i];
           if (positions[token] < 0) {
-            const known = open.get(words[token]);
-            if (known === undefined) {
-              open.set(words[token], open.size);
-              this.words.add(words[token]);
-            }
-            positions[token] = known ?? open.size - 1;
+            const number = this.dictionary.numberOf(words[token]);
+            let position = open.get(number);
+            if (position === undefined) open.set(number, (position = this.put(number)));
+            positions[token] = position;
           }
           units.put(positions[token]);
         }
@@ -107,43 +142,40 @@ export class TextSegment {
   /** Forgets the messages from `count` on; their words stay, and are found nowhere. */
   drop(count: number): void {
     this.opened();
-    this.postings = this.fields = null;
     this.units.drop(count);
   }
 
   /** The segment ready to be stored. A full one is held in this form from now on: it takes a third of the memory. */
   pack(): PackedSegment {
-    const packed = { words: this.words.joined(), ...this.units.packed() };
-    if (this.open && this.count >= segmentSize) this.hold(packed);
-    return packed;
+    if (this.open && this.count >= segmentSize) this.close(this.units);
+    const words = Array.from(this.words.subarray(0, this.size), (number) => this.dictionary.word(number));
+    return { words: ['', ...words, ''].join('\n'), ...this.units.packed() };
   }
 
-  /** One for each message that has a text in its body: folded, each run of blanks one space. */
-  holding(text: string, folding: Folding = 'rules'): Uint8Array {
+  /**
+   * One for each message that has a text in one of some parts: folded, each run of blanks one space. In a header it is
+   * looked for in what the fields say, not in their names.
+   */
+  holding(text: string, parts: readonly Part[] = ['body'], folding: Folding = 'rules'): Uint8Array {
     const fits = this.fitsOf(text, folding);
-    return fits ? this.having(fits, 'body') : new Uint8Array(this.count);
-  }
-
-  /** One for each message that has a text, folded for searching, in what its header fields say. */
-  inHeader(text: string): Uint8Array {
-    const fits = this.fitsOf(text, 'search');
-    if (!fits) return new Uint8Array(this.count);
-    // The name of a field is no part of what it says.
-    const names = this.fieldNames();
-    return this.having(
-      fits.map((fit) => fit.filter((word) => names[word] === 0)),
-      'header',
-    );
-  }
-
-  /** One for each message in a part of which words that fit stand one after another. */
-  private having(fits: readonly (readonly number[])[], part: Part): Uint8Array {
-    const out = this.havingAll(fits, part);
-    if (fits.length < 2) return out;
-    const phrase = phraseOf(fits, this.words.size);
-    for (let message = 0; message < this.count; message++)
-      if (out[message] && !this.units.having(phrase, message, part)) out[message] = 0;
+    const out = new Uint8Array(this.count);
+    if (!fits) return out;
+    const phrase = fits.length > 1 ? this.phraseOf(fits) : null;
+    for (const part of parts) {
+      const having = this.havingAll(fits, part);
+      for (let message = 0; message < out.length; message++)
+        if (having[message] && (!phrase || this.units.having(phrase, message, part))) out[message] = 1;
+    }
     return out;
+  }
+
+  /** A phrase of the words that fit each of its parts. The name of a field is no part of any. */
+  private phraseOf(fits: readonly (readonly number[])[]): Phrase {
+    const { test } = this.dictionary.fitting('begins', fieldMark, 'rules');
+    return phraseOf(
+      fits.map((fit) => fit.filter((word) => test[this.words[word]] === 0)),
+      this.size,
+    );
   }
 
   /** For each word of a text the words here that fit it; null where one has none. */
@@ -153,7 +185,7 @@ export class TextSegment {
     const fits: (readonly number[])[] = [];
     for (const [i, part] of parts.entries()) {
       const fit = last === 0 ? 'within' : i === 0 ? 'ends' : i === last ? 'begins' : 'whole';
-      const its = this.words.fitting(fit, part, folding);
+      const its = this.fitting(fit, part, folding);
       if (its.length === 0) return null;
       fits.push(its);
     }
@@ -181,108 +213,114 @@ export class TextSegment {
     return having;
   }
 
-  /** Of each word the messages that have it in their body, and in their header. */
-  private posted(): Record<Part, Postings> {
-    const { units } = this;
-    const { size } = this.words;
-    return (this.postings ??= { body: units.posted('body', size), header: units.posted('header', size) });
-  }
-
   /** One for each word that is the name of a header field. */
   private fieldNames(): Uint8Array {
-    if (this.names.length !== this.words.size)
-      this.names = testOf(this.words.fitting('begins', fieldMark, 'rules'), this.words.size);
-    return this.names;
+    return testOf(this.fitting('begins', fieldMark, 'rules'), this.size);
   }
 
-  private fieldPlaces(): FieldPlaces {
-    return (this.fields ??= this.units.fieldPlaces(this.fieldNames()));
+  /** Of each word the messages that have it in their body, and in what their header fields say. */
+  private posted(): Record<Part, Postings> {
+    const { units, size } = this;
+    return (this.postings ??= {
+      body: units.posted('body', size),
+      header: units.posted('header', size, this.fieldNames()),
+    });
+  }
+
+  /** The positions of the words that fit a text, folded as they are compared. */
+  private fitting(fit: Fit, text: string, folding: Folding): number[] {
+    const { numbers, test } = this.dictionary.fitting(fit, text, folding);
+    const { words, size } = this;
+    const out: number[] = [];
+    if (this.open || numbers.length > size / searchSteps) {
+      for (let at = 0; at < size; at++) if (test[words[at]] === 1) out.push(at);
+      return out;
+    }
+    let low = 0;
+    for (const number of numbers) {
+      // Both go up: what is looked for next stands behind what was found last.
+      let high = size;
+      while (low < high) {
+        const middle = (low + high) >> 1;
+        if (words[middle] < number) low = middle + 1;
+        else high = middle;
+      }
+      if (words[low] === number) out.push(low);
+    }
+    return out;
+  }
+
+  private word(position: number): string {
+    return this.dictionary.word(this.words[position]);
+  }
+
+  private fieldValues(): FieldValues {
+    if (this.fields) return this.fields;
+    const untold = [notKept, irregularValue].flatMap((mark) => this.fitting('whole', mark, 'rules'));
+    const nameOf = (word: number) => this.word(word).slice(fieldMark.length);
+    return (this.fields = new FieldValues(this.units, this.fieldNames(), nameOf, untold));
   }
 
   /** Makes ready what the first question would have to wait for. */
   warm(): void {
     this.posted();
-    this.fieldPlaces();
-    this.words.fitting('within', 'warm', 'search');
+    this.fieldValues();
+    this.dictionary.fitting('within', 'warm', 'search');
   }
 
-  /** About how many bytes it takes in memory, with all that was made of it to answer questions. */
+  /** About how many bytes it takes in memory, with all that was made of it to answer questions; its dictionary apart. */
   get bytes(): number {
     const { body, header } = this.postings ?? {};
-    const lists = [body?.starts, body?.messages, header?.starts, header?.messages];
-    const fields = this.fields ? this.fields.places.byteLength + this.fields.starts.byteLength : 0;
-    return (
-      this.words.bytes +
-      this.units.bytes +
-      this.names.byteLength +
-      fields +
-      lists.reduce((n, list) => n + (list?.byteLength ?? 0), 0)
-    );
-  }
-
-  /** Tells of each message that has a header field of a name. */
-  eachWithField(name: string, visit: (message: number) => void): void {
-    const field = this.words.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
-    const having = this.havingAll([field], 'header');
-    for (let message = 0; message < having.length; message++) if (having[message]) visit(message);
-  }
-
-  /** Tells of each header field of a name what it says, folded as rules fold it; null where only the message tells. */
-  eachField(name: string, visit: (message: number, value: string | null) => void): void {
-    const [field = -1] = this.words.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
-    if (field >= 0)
-      this.eachValue(field, this.havingAll([[field]], 'header'), (message, value) =>
-        visit(message, valueOf(value.map((word) => this.words.word(word)))),
-      );
+    const lists = [this.words, body?.starts, body?.messages, header?.starts, header?.messages];
+    return this.units.bytes + (this.fields?.bytes ?? 0) + lists.reduce((n, list) => n + (list?.byteLength ?? 0), 0);
   }
 
   /**
-   * Tells of each message with a header field of a name that has a text, folded for searching; `toRead` of those where
-   * only the message tells. Of a message with several such fields it may tell several times.
+   * Tells of each different thing that header fields of a name say, folded as rules fold it, and in which messages; null
+   * where only these tell.
+   */
+  eachField(name: string, visit: (value: string | null, messages: Uint16Array) => void): void {
+    const fields = this.fieldValues();
+    fields.each(name.toLowerCase(), (value) => visit(this.said(fields.words(value)), fields.of(value)));
+  }
+
+  /**
+   * Tells of each different thing that header fields of a name say and that has a text, folded for searching, in which
+   * messages; `toRead` of those where only these tell. Any that has such a field is meant where the text is empty.
    */
   eachFieldHolding(
     name: string,
     text: string,
-    holds: (message: number) => void,
-    toRead: (message: number) => void,
+    holds: (messages: Uint16Array) => void,
+    toRead: (messages: Uint16Array) => void,
   ): void {
-    const [field = -1] = this.words.fitting('whole', fieldMark + name.toLowerCase(), 'rules');
-    if (field < 0) return;
-    const fields = [[field]];
-    const hidden = [notKept, irregularValue].map((mark) => this.words.fitting('whole', mark, 'rules')[0] ?? -1);
-    // Such a field is never kept; in any other one a value is, but for what looks like a mark.
-    const untold = notKeptFields.test(name.toLowerCase()) ? fields : [...fields, hidden.slice(1)];
-    this.eachValue(field, this.havingAll(untold, 'header'), (message, value) => {
-      if (hidden.includes(value[0])) toRead(message);
-    });
+    const fields = this.fieldValues();
+    const key = name.toLowerCase();
+    if (text === '') return fields.each(key, (value) => holds(fields.of(value)));
     const parts = text.split(' ').filter((part) => part !== '');
-    const fits = parts.map((part) => this.words.fitting('within', part, 'search'));
-    const told = this.havingAll([...fields, ...fits], 'header');
-    // A text without blanks stands in a single word. Otherwise it is looked for in the value as it is.
-    if (fits.length === 1 && parts[0] === text) this.eachWithWord(field, told, testOf(fits[0], this.words.size), holds);
-    else
-      this.eachValue(field, told, (message, value) => {
-        if (this.says(value, text)) holds(message);
-      });
-  }
-
-  /** Tells of each of some messages that has one of some words in a header field. */
-  private eachWithWord(field: number, among: Uint8Array, is: Uint8Array, visit: (message: number) => void): void {
-    this.eachValue(field, among, (message, value) => {
-      if (value.some((word) => is[word] === 1)) visit(message);
+    // Which words have the parts is worth asking only where there are many values to look at.
+    const tests = fields.count(key) > fewValues ? parts.map((part) => this.testOf(part)) : [];
+    // A text without blanks stands in a single word: nothing more is to be asked.
+    const told = tests.length === 1 && parts[0] === text;
+    fields.each(key, (value) => {
+      if (fields.isUntold(value)) toRead(fields.of(value));
+      else if (fields.hasAll(value, tests) && (told || this.says(fields.words(value), text))) holds(fields.of(value));
     });
   }
 
-  private says(value: readonly number[], text: string): boolean {
-    const said = valueOf(value.map((word) => this.words.word(word)));
+  /** One for each word that has a text, folded for searching. */
+  private testOf(text: string): Uint8Array {
+    return testOf(this.fitting('within', text, 'search'), this.size);
+  }
+
+  private says(words: readonly number[], text: string): boolean {
+    const said = this.said(words);
     return said !== null && foldSearch(blanksAsOne(said)).includes(text);
   }
 
-  /** Tells of each header field of a name the words that it has, in some messages. */
-  private eachValue(field: number, among: Uint8Array, visit: (message: number, value: number[]) => void): void {
-    this.units.eachField(field, among, this.fieldPlaces(), (message, from, to) =>
-      visit(message, this.units.words(from, to)),
-    );
+  /** What the words of a value say; null where it was not kept. */
+  private said(words: readonly number[]): string | null {
+    return valueOf(words.map((word) => this.word(word)));
   }
 }
 

@@ -1,5 +1,5 @@
 // The words of a segment’s messages as numbers, one message after another: first those of its body, then those of its
-// header fields. What is found by going through them is found here; what the words are, others know (wordTable.ts).
+// header fields. What is found by going through them is found here; what the words are, others know (dictionary.ts).
 
 /** Messages in one segment. */
 export const segmentSize = 4_096;
@@ -12,12 +12,6 @@ export interface Postings {
   starts: Uint32Array;
   messages: Uint16Array;
   filled: number;
-}
-
-/** Where the header fields of each message begin among the units, for all messages one after another. */
-export interface FieldPlaces {
-  places: Uint32Array;
-  starts: Uint32Array;
 }
 
 /** A phrase: for each word the parts that it fits, as bits; the bit of the last of these; and the parts beyond them. */
@@ -77,6 +71,26 @@ export class Units {
     return of;
   }
 
+  /** The same with other positions: of each word the one that it has from now on. */
+  renumbered(positions: Uint32Array): Units {
+    const of = new Units();
+    of.count = this.count;
+    // At most each word takes two.
+    of.units = new Uint16Array(2 * this.used);
+    of.ends = this.ends.slice(0, 2 * this.count);
+    let at = 0;
+    for (let part = 0; part < of.ends.length; part++) {
+      for (const to = this.ends[part]; at < to;) {
+        let word = this.units[at++];
+        if (word >= wide) word = positionOf(word, this.units[at++]);
+        of.put(positions[word]);
+      }
+      of.ends[part] = of.used;
+    }
+    of.units = of.units.slice(0, of.used);
+    return of;
+  }
+
   /** The same, to be written into: what it was made of may be on its way into storage. */
   opened(): Units {
     const of = new Units();
@@ -126,8 +140,8 @@ export class Units {
     return this.ends[2 * message + (part === 'body' ? 0 : 1)];
   }
 
-  /** Of each of so many words the messages that have it in a part, in their order. */
-  posted(part: Part, words: number): Postings {
+  /** Of each of so many words the messages that have it in a part, in their order; `but`: one for each that is left out. */
+  posted(part: Part, words: number, but?: Uint8Array): Postings {
     const { units, count } = this;
     const starts = new Uint32Array(words + 2);
     const seen = new Int32Array(words);
@@ -142,7 +156,7 @@ export class Units {
         for (let at = this.from(message, part); at < to;) {
           let word = units[at++];
           if (word >= wide) word = positionOf(word, units[at++]);
-          if (seen[word] === message) continue;
+          if (seen[word] === message || but?.[word] === 1) continue;
           seen[word] = message;
           if (putting) messages[starts[word + 1]++] = message;
           else starts[word + 2]++;
@@ -183,6 +197,12 @@ export class Units {
     return true;
   }
 
+  /** The word that stands at a place. */
+  word(at: number): number {
+    const unit = this.units[at];
+    return unit >= wide ? positionOf(unit, this.units[at + 1]) : unit;
+  }
+
   /** The words between two places. */
   words(from: number, to: number): number[] {
     const words: number[] = [];
@@ -193,48 +213,46 @@ export class Units {
     return words;
   }
 
-  /** Where the header fields begin, by which words are their names. */
-  fieldPlaces(names: Uint8Array): FieldPlaces {
+  /** Whether one of some words stands between two places. */
+  has(test: Uint8Array, from: number, to: number): boolean {
+    const { units } = this;
+    for (let at = from; at < to;) {
+      let word = units[at++];
+      if (word >= wide) word = positionOf(word, units[at++]);
+      if (test[word] === 1) return true;
+    }
+    return false;
+  }
+
+  /** A number that is the same wherever the same words stand. */
+  hash(from: number, to: number): number {
+    let hash = to - from;
+    for (let at = from; at < to; at++) hash = Math.imul(hash ^ this.units[at], 0x01000193);
+    return hash;
+  }
+
+  /** Whether the same words stand between two places as between two others. */
+  same(from: number, to: number, otherFrom: number, otherTo: number): boolean {
+    if (to - from !== otherTo - otherFrom) return false;
+    for (let at = from, other = otherFrom; at < to;) if (this.units[at++] !== this.units[other++]) return false;
+    return true;
+  }
+
+  /** Tells of each header field, message after message, which word is its name and where its value stands. */
+  eachField(names: Uint8Array, visit: (message: number, name: number, from: number, to: number) => void): void {
     const { units, count } = this;
-    const starts = new Uint32Array(count + 1);
-    let places = new Uint32Array(32 * count + 32);
-    let used = 0;
     for (let message = 0; message < count; message++) {
       const to = this.to(message, 'header');
+      let [name, from] = [-1, 0];
       for (let at = this.from(message, 'header'); at < to;) {
-        const from = at;
+        const before = at;
         let word = units[at++];
         if (word >= wide) word = positionOf(word, units[at++]);
         if (names[word] === 0) continue;
-        if (used === places.length) {
-          const longer = new Uint32Array(2 * used);
-          longer.set(places);
-          places = longer;
-        }
-        places[used++] = from;
+        if (name >= 0) visit(message, name, from, before);
+        [name, from] = [word, at];
       }
-      starts[message + 1] = used;
-    }
-    return { places: places.slice(0, used), starts };
-  }
-
-  /** Tells of each header field of a name, in some messages, where its value stands. */
-  eachField(
-    field: number,
-    among: Uint8Array,
-    { places, starts }: FieldPlaces,
-    visit: (message: number, from: number, to: number) => void,
-  ): void {
-    const { units } = this;
-    for (let message = 0; message < this.count; message++) {
-      if (among[message] === 0) continue;
-      const last = starts[message + 1];
-      for (let n = starts[message]; n < last; n++) {
-        let at = places[n];
-        let word = units[at++];
-        if (word >= wide) word = positionOf(word, units[at++]);
-        if (word === field) visit(message, at, n + 1 < last ? places[n + 1] : this.to(message, 'header'));
-      }
+      if (name >= 0) visit(message, name, from, to);
     }
   }
 }

@@ -23,14 +23,12 @@ const raw = (fields: readonly (readonly [string, string])[]) =>
 /** What only the message tells is read there, as the mailroom does it. */
 function found(segment: TextSegment, fields: string, text: string, says: (message: number) => boolean): number[] {
   const out = new Set<number>();
-  if (text === '') segment.eachWithField(fields, (id) => out.add(id));
-  else
-    segment.eachFieldHolding(
-      fields,
-      text,
-      (id) => out.add(id),
-      (id) => says(id) && out.add(id),
-    );
+  segment.eachFieldHolding(
+    fields,
+    text,
+    (ids) => ids.forEach((id) => out.add(id)),
+    (ids) => ids.forEach((id) => says(id) && out.add(id)),
+  );
   return [...out].sort((a, b) => a - b);
 }
 
@@ -77,7 +75,7 @@ test('what is kept is not read again: only how a message travelled, and what loo
       fields,
       'tide',
       () => undefined,
-      (id) => out.push(id),
+      (ids) => out.push(...ids),
     );
     return out;
   };
