@@ -6,6 +6,7 @@
 import { foldSearch } from '../mail/fold';
 import { keepNewest } from '../mail/remembering';
 import { WordBlocks, type WordList } from '../mail/wordBlocks';
+import { hashed, hashSeed, NumbersByHash } from './numbersByHash';
 import { testOf } from './units';
 
 /** How the words are compared: as rules do it, or as searching does (fold.ts). */
@@ -25,17 +26,6 @@ const beyondAscii = /[^\0-\x7f]/;
 
 /** Answers that are remembered: each segment asks the same, and a phrase asks for each of its words. */
 const mostKept = 8;
-
-/** A hash of 32 bits (Fowler, Noll and Vo, “FNV-1a”, by characters); null for a word that is not ASCII. */
-function hashOf(word: string): number | null {
-  let hash = 0x811c9dc5;
-  for (let at = 0; at < word.length; at++) {
-    const unit = word.charCodeAt(at);
-    if (unit > 0x7f) return null;
-    hash = Math.imul(hash ^ unit, 0x01000193);
-  }
-  return (hash ^ (hash >>> 15)) >>> 0;
-}
 
 /** The same numbers in a longer array, where there is no room for `count`. */
 function roomFor(numbers: Uint32Array<ArrayBuffer>, count: number): Uint32Array<ArrayBuffer> {
@@ -60,9 +50,9 @@ export class Dictionary {
   private text = '\n';
   private starts = new Uint32Array(0);
   private placed = 0;
-  /** The words of ASCII by their hash: a table with open addressing, each number and one to be told from 0. */
-  private table = new Uint32Array(1_024);
-  private hashes = new Uint32Array(0);
+  /** The words of ASCII. */
+  private readonly numbers = new NumbersByHash();
+  private sought = '';
   /** The other words by their number, and back; and folded for searching, in their order. */
   private readonly others = new Map<number, string>();
   private readonly otherNumbers = new Map<string, number>();
@@ -79,26 +69,30 @@ export class Dictionary {
   get bytes(): number {
     const some = this.added.reduce((n, word) => n + 2 * word.length + 32, 0);
     const others = [...this.others.values()].reduce((n, word) => n + 4 * word.length + 160, 0);
-    const numbers = 4 * (this.starts.length + this.table.length + this.hashes.length);
-    return some + others + this.text.length + numbers + this.blocks.bytes;
+    return some + others + this.text.length + this.starts.byteLength + this.numbers.bytes + this.blocks.bytes;
   }
 
   /** The number of a word, which gets one if it has none yet. A word has no line end in it. */
   numberOf(word: string): number {
-    const hash = hashOf(word);
-    if (hash === null) return this.otherNumberOf(word);
-    const mask = this.table.length - 1;
-    let slot = hash & mask;
-    for (let number = this.table[slot]; number > 0; number = this.table[(slot = (slot + 1) & mask)])
-      if (this.hashes[number - 1] === hash && this.word(number - 1) === word) return number - 1;
-    const number = this.size;
+    let hash = hashSeed;
+    for (let at = 0; at < word.length; at++) {
+      const unit = word.charCodeAt(at);
+      if (unit > 0x7f) return this.otherNumberOf(word);
+      hash = hashed(hash, unit);
+    }
+    this.sought = word;
+    let number = this.numbers.find(hash, this.isSought);
+    if (number >= 0) return number;
+    number = this.size;
     this.added.push(word);
-    this.hashes = roomFor(this.hashes, number + 1);
-    this.hashes[number] = hash;
-    this.table[slot] = number + 1;
-    if (2 * (number + 1) > this.table.length) this.widen();
+    this.numbers.add(hash, number);
     return number;
   }
+
+  private readonly isSought = (number: number): boolean =>
+    number < this.placed
+      ? this.lengthOf(number) === this.sought.length && this.text.startsWith(this.sought, this.starts[number])
+      : this.added[number - this.placed] === this.sought;
 
   private otherNumberOf(word: string): number {
     let number = this.otherNumbers.get(word);
@@ -110,24 +104,16 @@ export class Dictionary {
     return number;
   }
 
-  private widen(): void {
-    const table = new Uint32Array(4 * this.table.length);
-    const mask = table.length - 1;
-    for (const number of this.table) {
-      if (number === 0) continue;
-      let slot = this.hashes[number - 1] & mask;
-      while (table[slot] > 0) slot = (slot + 1) & mask;
-      table[slot] = number;
-    }
-    this.table = table;
+  /** How long a word is that is in the text. */
+  private lengthOf(number: number): number {
+    return (number + 1 < this.placed ? this.starts[number + 1] : this.text.length) - 1 - this.starts[number];
   }
 
   /** The word that has a number. */
   word(number: number): string {
     if (number >= this.placed) return this.added[number - this.placed] || (this.others.get(number) ?? '');
-    const from = this.starts[number];
-    const to = number + 1 < this.placed ? this.starts[number + 1] - 1 : this.text.length - 1;
-    return to > from ? this.text.slice(from, to) : (this.others.get(number) ?? '');
+    const [from, length] = [this.starts[number], this.lengthOf(number)];
+    return length > 0 ? this.text.slice(from, from + length) : (this.others.get(number) ?? '');
   }
 
   /** Puts what was added into the text. */

@@ -1,6 +1,7 @@
 // What the header fields of a segment’s messages say: of each field its different values, and of each value the messages
 // that have it. Most values are said again and again (of which list a mail is, what wrote it), so that each is looked at
 // once, however many messages say it.
+import { hashed, hashSeed, NumbersByHash } from './numbersByHash';
 import type { Units } from './units';
 
 export class FieldValues {
@@ -26,28 +27,18 @@ export class FieldValues {
     const found: { name: number; from: number; to: number }[] = [];
     const values: number[] = [];
     const ids: number[] = [];
-    // A table by hash with open addressing, a value and one to be told from 0; it is made longer when half full.
-    let table = new Uint32Array(1_024);
-    const slotOf = (name: number, from: number, to: number): number => {
-      let slot = Math.imul(units.hash(from, to) ^ name, 0x9e3779b1) >>> 0;
-      for (; ; slot++) {
-        const at = table[(slot &= table.length - 1)];
-        if (at === 0) return slot;
-        const other = found[at - 1];
-        if (other.name === name && units.same(other.from, other.to, from, to)) return slot;
-      }
+    const known = new NumbersByHash();
+    let sought = { name: 0, from: 0, to: 0 };
+    const isSought = (value: number): boolean => {
+      const { name, from, to } = found[value];
+      return name === sought.name && units.same(from, to, sought.from, sought.to);
     };
     units.eachField(names, (message, name, from, to) => {
-      let slot = slotOf(name, from, to);
-      if (table[slot] === 0) {
-        if (2 * found.length > table.length) {
-          table = new Uint32Array(4 * table.length);
-          for (const [at, one] of found.entries()) table[slotOf(one.name, one.from, one.to)] = at + 1;
-          slot = slotOf(name, from, to);
-        }
-        table[slot] = found.push({ name, from, to });
-      }
-      values.push(table[slot] - 1);
+      sought = { name, from, to };
+      const hash = units.hash(hashed(hashSeed, name), from, to);
+      let value = known.find(hash, isSought);
+      if (value < 0) known.add(hash, (value = found.push(sought) - 1));
+      values.push(value);
       ids.push(message);
     });
     // Side by side what belongs to one field.

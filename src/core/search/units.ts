@@ -1,5 +1,6 @@
 // The words of a segment’s messages as numbers, one message after another: first those of its body, then those of its
 // header fields. What is found by going through them is found here; what the words are, others know (dictionary.ts).
+import { hashed } from './numbersByHash';
 
 /** Messages in one segment. */
 export const segmentSize = 4_096;
@@ -224,10 +225,9 @@ export class Units {
     return false;
   }
 
-  /** A number that is the same wherever the same words stand. */
-  hash(from: number, to: number): number {
-    let hash = to - from;
-    for (let at = from; at < to; at++) hash = Math.imul(hash ^ this.units[at], 0x01000193);
+  /** A hash with the words between two places in it. */
+  hash(hash: number, from: number, to: number): number {
+    for (let at = from; at < to; at++) hash = hashed(hash, this.units[at]);
     return hash;
   }
 
