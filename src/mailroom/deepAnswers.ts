@@ -8,6 +8,7 @@ import { spellings } from '../core/rules/fold';
 import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../core/rules/rule';
 import type { Mailbox } from './mailbox';
 import { gone } from './tables';
+import { turn } from './turn';
 
 /** Conditions that are remembered; the ones asked longest ago go first. */
 const mostKept = 400;
@@ -65,7 +66,7 @@ export class DeepAnswers {
     for (const [id, asked] of [...toRead].sort(([a], [b]) => a - b)) {
       await this.read(id, asked);
       if (++n % sliceSize > 0) continue;
-      await new Promise((resolve) => setTimeout(resolve));
+      await turn();
       // What was found meanwhile is forgotten: the next question asks anew.
       if (!wanted()) return;
     }

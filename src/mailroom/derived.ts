@@ -9,6 +9,7 @@ import { senderKind, senderKinds, type SenderKind } from '../core/senders/kind';
 import { grown } from './columns';
 import { derivedPackSchema, keyOf, NewerStorage, readRecord, recordVersion, statePackSize } from './records';
 import type { RecordStore } from './storage';
+import { turn } from './turn';
 
 /** The bits beside the kind, which takes the lowest two. */
 const factBit = { attachments: 4, own: 8 } as const;
@@ -109,7 +110,7 @@ export class Derived {
       const its = envelope(id);
       threads.add(threadable(its, date(id)));
       [account[id], facts[id]] = this.read(its);
-      if (id % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
+      if (id % sliceSize === sliceSize - 1) await turn();
     }
     return { count, threads, account, facts };
   }

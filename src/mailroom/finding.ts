@@ -8,6 +8,7 @@ import { foldSearch } from '../core/mail/fold';
 import type { Query } from '../core/search/query';
 import { bit } from './columns';
 import type { Mailbox } from './mailbox';
+import { turn } from './turn';
 
 /** Keys that are remembered; the ones asked longest ago go first. */
 const mostKept = 200;
@@ -79,7 +80,7 @@ export class Finding {
     for (const [n, id] of ids.entries()) {
       const stored = await this.mailbox.raws.read(id).catch(() => null);
       if (stored && new DeepTexts(() => messageOf(stored.bytes, stored.form)).says(name, leaf.text)) bits.set(id);
-      if (n % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
+      if (n % sliceSize === sliceSize - 1) await turn();
     }
   }
 

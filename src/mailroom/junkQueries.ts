@@ -7,6 +7,7 @@ import { bit } from './columns';
 import type { Mailbox } from './mailbox';
 import { rowOf } from './rows';
 import { gone } from './tables';
+import { turn } from './turn';
 
 /** The report looks at this many of the newest messages in the Inbox and in Junk. */
 const mostJudged = 10_000;
@@ -62,14 +63,7 @@ export async function filterReport(
   let figures: FilterReport['figures'] = null;
   if (enough) {
     const { base, examples } = await junk.examples();
-    const judged = await crossValidate(
-      examples,
-      folds,
-      1,
-      base,
-      rounds,
-      () => new Promise((resolve) => setTimeout(resolve)),
-    );
+    const judged = await crossValidate(examples, folds, 1, base, rounds, turn);
     validated = judged.map(({ margin, junk: is }) => ({ score: scoreOf(margin), junk: is }));
     figures = figuresOf(judged);
   }

@@ -18,6 +18,7 @@ import type { StoredMessage } from './rawStore';
 import { junkRecordSchema, keyOf, NewerStorage, readRecord, recordVersion } from './records';
 import type { Records } from './storing';
 import { gone } from './tables';
+import { turn } from './turn';
 
 /** Features that are kept in memory for as many messages: some 15 MB. */
 const mostKept = 20_000;
@@ -156,7 +157,7 @@ export class JunkRoom {
       const [id] = this.pending;
       this.pending.delete(id);
       await this.learn(id);
-      if (n % sliceSize === 0) await new Promise((resolve) => setTimeout(resolve));
+      if (n % sliceSize === 0) await turn();
     }
     if (news) await this.refine();
     if (this.dirty) this.mailbox.storeSoon();
@@ -172,7 +173,7 @@ export class JunkRoom {
     for (const [i, [id, taught]] of newest.entries()) {
       const features = await this.featuresFor(id);
       if (features) ready.push({ taught, features });
-      if (i % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
+      if (i % sliceSize === sliceSize - 1) await turn();
     }
     for (let round = 0; round < refiningRounds; round++)
       for (const { taught, features } of ready) taught.step = this.model.learn(features, taught.junk, taught.step);
@@ -266,7 +267,7 @@ export class JunkRoom {
       this.fresh.add(id);
       if (i % sliceSize === sliceSize - 1) {
         told(i + 1, list.length);
-        await new Promise((resolve) => setTimeout(resolve));
+        await turn();
       }
     }
   }

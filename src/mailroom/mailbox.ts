@@ -27,6 +27,7 @@ import { Storing, type Records } from './storing';
 import { Tables } from './tables';
 import { TextStore } from './textStore';
 import { Views } from './views';
+import { turn } from './turn';
 
 /** A command that could not be written: the reason in words, and nothing was changed. */
 export class NotWritten extends Error {
@@ -179,7 +180,7 @@ export class Mailbox {
     // Decoding all at once would hold up whoever asks for rows meanwhile.
     for (let id = 0; id < count; id++) {
       if (this.envelopes.get(id).damage !== null) this.damaged.add(id);
-      if (id % 512 === 511) await new Promise((resolve) => setTimeout(resolve));
+      if (id % 512 === 511) await turn();
     }
     await this.rebuildDerived();
   }

@@ -10,6 +10,7 @@ import { segmentSize } from '../core/search/units';
 import { keyOf, NewerStorage, readRecord, recordVersion, textForm, textSegmentSchema } from './records';
 import type { RawStore, StoredMessage } from './rawStore';
 import type { RecordStore } from './storage';
+import { turn } from './turn';
 
 /** Messages read before whoever else waits for the worker gets a turn. */
 const sliceSize = 64;
@@ -51,14 +52,17 @@ export class TextStore {
   async warm(count: number): Promise<void> {
     await this.ready(count);
     // Whoever else waits for the worker gets a turn after each segment.
-    for (const step of this.texts.warming()) await new Promise((resolve) => setTimeout(resolve, 0, step));
+    for (const step of this.texts.warming()) {
+      step();
+      await turn();
+    }
   }
 
   private async fill(count: number): Promise<void> {
     for (let n = 0; this.texts.count < count; n++) {
       const stored = await this.raws.read(this.texts.count).catch(() => null);
       this.add(stored && textOfStored(stored));
-      if (n % sliceSize === sliceSize - 1) await new Promise((resolve) => setTimeout(resolve));
+      if (n % sliceSize === sliceSize - 1) await turn();
     }
   }
 
@@ -73,7 +77,7 @@ export class TextStore {
         const expected = Math.min(stored.count, segmentSize, count - at * segmentSize);
         this.texts.attach(stored as PackedSegment, expected);
         if (expected < segmentSize) return;
-        await new Promise((resolve) => setTimeout(resolve));
+        await turn();
       } catch (error) {
         if (error instanceof NewerStorage) throw error;
         return;

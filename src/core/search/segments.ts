@@ -85,8 +85,8 @@ export class TextSegments implements SearchedTexts {
     }
   }
 
-  /** Makes ready what the first question would have to wait for, one segment at each step. */
-  *warming(): Generator<void> {
-    for (const segment of this.segments) yield segment.warm();
+  /** The steps that make ready what the first question would have to wait for. */
+  warming(): (() => void)[] {
+    return this.segments.flatMap((segment) => segment.warming());
   }
 }

@@ -45,7 +45,7 @@ export class TextSegment {
   private open: Map<number, number> | null = new Map();
   private units = new Units();
   /** Made when they are first asked for; they follow from the rest. */
-  private postings: Record<Part, Postings> | null = null;
+  private readonly postings: Partial<Record<Part, Postings>> = {};
   private fields: FieldValues | null = null;
   /** The words of the batch that is being taken in, by their positions here; -1 not yet known. */
   private taking: { batch: TextBatch; words: string[]; positions: Int32Array } | null = null;
@@ -104,7 +104,9 @@ export class TextSegment {
   }
 
   private opened(): Map<number, number> {
-    this.postings = this.fields = null;
+    delete this.postings.body;
+    delete this.postings.header;
+    this.fields = null;
     if (this.open) return this.open;
     this.open = new Map(Array.from(this.words.subarray(0, this.size), (number, at) => [number, at]));
     this.units = this.units.opened();
@@ -194,7 +196,7 @@ export class TextSegment {
 
   /** One for each message that has a word for each of some fits in a part, wherever it stands there. */
   private havingAll(fits: readonly (readonly number[])[], part: Part): Uint8Array {
-    const { starts, messages, filled } = this.posted()[part];
+    const { starts, messages, filled } = this.posted(part);
     const having = new Uint8Array(this.count);
     for (let i = 0; i < fits.length; i++) {
       let left = filled;
@@ -218,13 +220,13 @@ export class TextSegment {
     return testOf(this.fitting('begins', fieldMark, 'rules'), this.size);
   }
 
-  /** Of each word the messages that have it in their body, and in what their header fields say. */
-  private posted(): Record<Part, Postings> {
-    const { units, size } = this;
-    return (this.postings ??= {
-      body: units.posted('body', size),
-      header: units.posted('header', size, this.fieldNames()),
-    });
+  /** Of each word the messages that have it in their body, or in what their header fields say. */
+  private posted(part: Part): Postings {
+    return (this.postings[part] ??= this.units.posted(
+      part,
+      this.size,
+      part === 'header' ? this.fieldNames() : undefined,
+    ));
   }
 
   /** The positions of the words that fit a text, folded as they are compared. */
@@ -261,16 +263,14 @@ export class TextSegment {
     return (this.fields = new FieldValues(this.units, this.fieldNames(), nameOf, untold));
   }
 
-  /** Makes ready what the first question would have to wait for. */
-  warm(): void {
-    this.posted();
-    this.fieldValues();
-    this.dictionary.fitting('within', 'warm', 'search');
+  /** The steps that make ready what the first question would have to wait for. */
+  warming(): (() => void)[] {
+    return [() => this.posted('body'), () => this.posted('header'), () => this.fieldValues()];
   }
 
   /** About how many bytes it takes in memory, with all that was made of it to answer questions; its dictionary apart. */
   get bytes(): number {
-    const { body, header } = this.postings ?? {};
+    const { body, header } = this.postings;
     const lists = [this.words, body?.starts, body?.messages, header?.starts, header?.messages];
     return this.units.bytes + (this.fields?.bytes ?? 0) + lists.reduce((n, list) => n + (list?.byteLength ?? 0), 0);
   }
