@@ -64,7 +64,7 @@ const lines: [name: string, value: (c: Column) => string][] = [
   ['  the same, a whole screen each frame', (c) => ms(c.browser?.scroll)],
   ['  archive half (goal 300 ms)', (c) => ms(c.browser?.archiveHalf)],
   ['  undo that', (c) => ms(c.browser?.undoHalf)],
-  ['  find a word, the first time', (c) => ms(c.browser?.findFirst)],
+  ['  find a word right after the first rows, all still to be read', (c) => ms(c.browser?.findFirst)],
   ['  find a word, Enter to painted rows', (c) => ms(c.browser?.find)],
   ['  clear-out of six of ten (goal 300 ms)', (c) => ms(c.browser?.clearOut)],
   ['  undo that', (c) => ms(c.browser?.clearOutUndo)],

@@ -268,6 +268,13 @@ export interface LogEntry {
   undoes: number | null;
 }
 
+/** How many messages were read into memory: what rows say of them, or their texts for finding. */
+export interface ReadingProgress {
+  what: 'rows' | 'texts';
+  done: number;
+  total: number;
+}
+
 /** What the mailroom tells without being asked. */
 export type MailroomEvent =
   | { kind: 'revision'; revision: number }
@@ -278,6 +285,8 @@ export type MailroomEvent =
   | { kind: 'import'; progress: ImportProgress }
   // How far long work is that was asked for.
   | { kind: 'progress'; job: string; done: number; total: number }
+  // How much of the mailbox is in memory; as many as in all at the end.
+  | ({ kind: 'reading' } & ReadingProgress)
   | { kind: 'role'; writer: boolean };
 
 /** The mailroom, as the page has it. Ids of commands are chosen by the caller; the same id is never done twice. */

@@ -1,6 +1,6 @@
 // Envelopes: packed by 512 in storage; in memory from when the first of a pack is asked for.
 import { readMessages, type KeptEnvelope } from './reading';
-import { envelopePackSize, keyOf, NewerStorage, readEnvelopes, recordVersion, SpoiltRecord } from './records';
+import { envelopePackSize, keyOf, NewerStorage, packEnvelopes, readEnvelopes, SpoiltRecord } from './records';
 import type { RawStore } from './rawStore';
 import { Sharing } from './sharing';
 import type { RecordStore } from './storage';
@@ -27,6 +27,9 @@ const unreadable: KeptEnvelope = {
   damage: 'Its stored bytes can’t be read any more: the browser’s storage was damaged.',
 };
 
+/** Packs that are asked for at once when all are read. */
+const roundSize = 4;
+
 export class EnvelopeStore {
   private readonly packs: (KeptEnvelope[] | undefined)[] = [];
   private readonly sharing = new Sharing();
@@ -44,11 +47,21 @@ export class EnvelopeStore {
     await Promise.all([...wanted].filter((pack) => !this.packs[pack]).map((pack) => this.load(pack, count)));
   }
 
-  /** Makes all packs ready; `count` messages in all. */
-  async ensureAll(count: number): Promise<void> {
+  /** Makes all packs ready; `count` messages in all. `reading` hears how many are. */
+  async ensureAll(count: number, reading: (done: number) => void = () => undefined): Promise<void> {
     const packs = Array.from({ length: Math.ceil(count / envelopePackSize) }, (_, pack) => pack * envelopePackSize);
-    // In rounds, so that rows asked for in the meantime need not wait for all of them.
-    for (let at = 0; at < packs.length; at += 4) await this.ensure(packs.slice(at, at + 4), count);
+    // In rounds, so that rows asked for in the meantime need not wait for all of them. The next one is on its way from
+    // storage while this one is read.
+    const round = (at: number) => this.ensure(packs.slice(at, at + roundSize), count);
+    let next = round(0);
+    for (let at = 0; at < packs.length; at += roundSize) {
+      const current = next;
+      next = round(at + roundSize);
+      // What it fails by is told when its turn comes.
+      next.catch(() => undefined);
+      await current;
+      reading(Math.min(count, (at + roundSize) * envelopePackSize));
+    }
   }
 
   private async load(pack: number, count: number): Promise<void> {
@@ -75,7 +88,7 @@ export class EnvelopeStore {
       out.push(stored ? (await readMessages([stored.bytes], stored.form))[0] : unreadable);
     }
     await this.store
-      .set(keyOf.envelopes(pack), { v: recordVersion, rows: JSON.stringify(out) })
+      .set(keyOf.envelopes(pack), packEnvelopes(out))
       // Storage that is full keeps the spoilt pack; it is read again the next time.
       .catch(() => undefined);
     return out;
@@ -105,7 +118,7 @@ export class EnvelopeStore {
       const old = keep > 0 ? this.pack(pack).slice(0, keep) : [];
       const rows = [...old, ...envelopes.slice(at, at + envelopePackSize - keep)];
       next.push([pack, rows]);
-      writes.push(this.store.set(keyOf.envelopes(pack), { v: recordVersion, rows: JSON.stringify(rows) }));
+      writes.push(this.store.set(keyOf.envelopes(pack), packEnvelopes(rows)));
       at += envelopePackSize - keep;
     }
     await Promise.all(writes);

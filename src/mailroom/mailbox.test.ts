@@ -225,6 +225,26 @@ describe('storage', () => {
     expect([...records.keys()].some((k) => k.startsWith(`aside/${key}`))).toBe(true);
   });
 
+  test('envelopes that are not what was written are looked through; those of earlier versions always are', async () => {
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records));
+    await fill(mailbox, 600);
+    await mailbox.flush();
+    const before = stateOf(mailbox);
+    const key = keyOf.envelopes(0);
+    const { v, rows, seal } = records.get(key) as { v: number; rows: string; seal: number };
+    const reopened = async (record: unknown) => {
+      const again = await openMailbox(memoryStore(new Map(records).set(key, record)));
+      expect(stateOf(again)).toEqual(before);
+      return again.troubles;
+    };
+    expect(await reopened({ v, rows })).toEqual([]);
+    expect(await reopened({ v, rows, seal: seal + 1 })).toEqual([]);
+    const altered = rows.replace('"subject":"Message 7"', '"subject":7');
+    expect(altered).not.toBe(rows);
+    expect((await reopened({ v, rows: altered, seal })).join()).toMatch(/could not be read \(rows: /);
+  });
+
   test('a spoilt journal record loses only itself', async () => {
     const records = new Map<string, unknown>();
     const mailbox = await openMailbox(memoryStore(records));

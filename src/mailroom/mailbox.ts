@@ -6,6 +6,7 @@
 import { emptySetup, type Setup } from '../core/line/setup';
 import type { Bits } from '../core/rules/bits';
 import { MessageTable } from '../core/rules/table';
+import type { ReadingProgress } from './api';
 import type { KeptEnvelope } from './reading';
 import { StateColumns } from './columns';
 import { DeepAnswers, deepConditionsOf } from './deepAnswers';
@@ -86,6 +87,7 @@ export class Mailbox {
     readonly store: RecordStore,
     readonly now: () => number,
     private readonly changed: () => void,
+    private readonly reading: (progress: ReadingProgress) => void,
   ) {
     this.storing = new Storing(store, {
       packs: (packs) => packs.map((pack) => [keyOf.state(pack), this.columns.pack(pack)]),
@@ -101,17 +103,22 @@ export class Mailbox {
     this.redundancy = new Redundancy(this);
     this.views = new Views(this);
     this.raws = new RawStore(store);
-    this.text = new TextStore(store, this.raws);
+    this.text = new TextStore(store, this.raws, (done, total) => reading({ what: 'texts', done, total }));
     this.envelopes = new EnvelopeStore(store, this.raws, this.spoilt);
     this.senderIndex = new SenderIndex(this.envelopes);
   }
 
   /**
-   * Opens what is stored. `now` is the clock in milliseconds since 1970; `changed` is called at every new revision.
-   * Throws NewerStorage where a newer version wrote it.
+   * Opens what is stored. `now` is the clock in milliseconds since 1970; `changed` is called at every new revision,
+   * `reading` while messages are read into memory. Throws NewerStorage where a newer version wrote it.
    */
-  static async open(store: RecordStore, now: () => number, changed: () => void): Promise<Mailbox> {
-    const mailbox = new Mailbox(store, now, changed);
+  static async open(
+    store: RecordStore,
+    now: () => number,
+    changed: () => void,
+    reading: (progress: ReadingProgress) => void = () => undefined,
+  ): Promise<Mailbox> {
+    const mailbox = new Mailbox(store, now, changed, reading);
     await mailbox.load();
     return mailbox;
   }
@@ -176,7 +183,8 @@ export class Mailbox {
 
   private async loadEnvelopes(): Promise<void> {
     const { count } = this.columns;
-    await this.envelopes.ensureAll(count);
+    const reading = (done: number) => this.reading({ what: 'rows', done, total: count });
+    await this.envelopes.ensureAll(count, reading);
     // Decoding all at once would hold up whoever asks for rows meanwhile.
     for (let id = 0; id < count; id++) {
       if (this.envelopes.get(id).damage !== null) this.damaged.add(id);

@@ -287,3 +287,20 @@ describe('finding, senders and clearing out, as the page asks for them', () => {
     await expect(async () => service.drop('nobody')).not.toThrow();
   });
 });
+
+test('how far the mailbox is read is told, to the end: messages, then texts where they are asked for', async () => {
+  const post = scripted([
+    Array.from({ length: 5 }, (_, n) => ({ raw: raw(n), place: 'inbox' as const, seen: false, flagged: false })),
+  ]);
+  const store = memoryStore();
+  const { service } = await start(post, store);
+  await service.begin('demo');
+  await service.checkNow();
+  const again = await start(post, store);
+  const found = { kind: 'found' as const, query: 'body text', within: null };
+  expect((await again.service.rows(found, single, 0, 9)).total).toBe(5);
+  const readings = again.told.flatMap((event) => (event.kind === 'reading' ? [event] : []));
+  for (const what of ['rows', 'texts'])
+    expect(readings.findLast((one) => one.what === what)).toEqual({ kind: 'reading', what, done: 5, total: 5 });
+  expect(readings.every(({ done, total }) => done <= total)).toBe(true);
+});

@@ -104,6 +104,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       host.store,
       host.now,
       () => void opened.then(({ revision }) => host.tell({ kind: 'revision', revision })),
+      (progress) => host.tell({ kind: 'reading', ...progress }),
     );
     return opened.then((it) => {
       it.junk.fetchShipped = host.shippedModel;

@@ -9,6 +9,7 @@ const most = 500_000;
 export class Sharing {
   private readonly words = new Map<string, string>();
   private readonly people = new Map<string, Address>();
+  private readonly none: Address[] = [];
   private readonly lists = new Map<string, Address[]>();
 
   private word(text: string): string {
@@ -27,6 +28,7 @@ export class Sharing {
   }
 
   private list(addresses: Address[]): Address[] {
+    if (addresses.length === 0) return this.none;
     if (addresses.length > 3) return addresses.map((a) => this.person(a));
     const key = addresses.map((a) => `${a.name}\n${a.address}`).join('\n\n');
     const kept = this.lists.get(key);

@@ -38,6 +38,8 @@ export class TextStore {
   constructor(
     private readonly store: RecordStore,
     private readonly raws: RawStore,
+    /** Hears how many messages of how many are in the index, while it is read or made. */
+    private readonly reading: (done: number, total: number) => void = () => undefined,
   ) {}
 
   /** Settled once the first `count` messages are in the index. */
@@ -62,8 +64,11 @@ export class TextStore {
     for (let n = 0; this.texts.count < count; n++) {
       const stored = await this.raws.read(this.texts.count).catch(() => null);
       this.add(stored && textOfStored(stored));
-      if (n % sliceSize === sliceSize - 1) await turn();
+      if (n % sliceSize < sliceSize - 1) continue;
+      this.reading(this.texts.count, count);
+      await turn();
     }
+    this.reading(count, count);
   }
 
   private async load(count: number): Promise<void> {
@@ -77,6 +82,7 @@ export class TextStore {
         const expected = Math.min(stored.count, segmentSize, count - at * segmentSize);
         this.texts.attach(stored as PackedSegment, expected);
         if (expected < segmentSize) return;
+        this.reading(this.texts.count, count);
         await turn();
       } catch (error) {
         if (error instanceof NewerStorage) throw error;

@@ -16,6 +16,7 @@ import { Page } from '../ui/Page';
 import { dueWords, exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { count } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 
 /** The stretches of the Agenda, in their order: the first that a due date falls into has it. */
 function stretches(now: number): [title: string, until: number][] {
@@ -60,7 +61,7 @@ export function AgendaPage() {
   return (
     <Page title="Agenda" acts={<UndoSpot />}>
       {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
-      {!value && !error && <p className="quiet">Looking for flags …</p>}
+      {!value && !error && <Waiting says="Looking for flags …" />}
       {value?.total === 0 && (
         <p className="max-w-prose">
           Nothing is flagged. Open a message and press <kbd className="key">D</kbd> to flag it for a day, or{' '}

@@ -2,6 +2,7 @@ import { outstanding, type ClearOut, type Outstanding } from '../../core/clearou
 import type { Setup } from '../../core/line/setup';
 import type { ClearOutReport } from '../../mailroom/clearOutApi';
 import { RowLines } from '../ui/RowLines';
+import { Waiting } from '../ui/Waiting';
 import { dayOf, sizeWords } from '../ui/time';
 import { count, messages } from '../ui/words';
 
@@ -29,12 +30,10 @@ export function ClearOutPreview({ report, waiting, error, progress, choice, setu
   if (error) return <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>;
   if (!report)
     return (
-      <p className="quiet" role="status">
-        {progress
-          ? `Reading conversations: ${count(progress.done)} of ${count(progress.total)} …`
-          : 'Looking through the mail …'}
-        {progress && <progress className="progress mt-2 w-full" value={progress.done} max={progress.total} />}
-      </p>
+      <Waiting
+        says="Looking through the mail …"
+        progress={progress && { what: 'Reading conversations', ...progress }}
+      />
     );
   const standing = outstanding.filter((reason) => report.standsOut[reason] > 0);
   return (

@@ -35,6 +35,7 @@ import { allOfWords, StampBar } from './StampBar';
 import { useKeys, type KeyMap } from '../ui/useKeys';
 import { useAnswer } from '../ui/useAnswer';
 import { SoughtContext } from '../ui/Marked';
+import { Waiting } from '../ui/Waiting';
 import { usePart } from '../ui/usePart';
 import { useDeskView } from './useDeskView';
 
@@ -221,7 +222,12 @@ export function DeskPage() {
             ) : total === 0 ? (
               <Empty view={view} overview={overview} onAll={() => go({ show: null, account: null })} />
             ) : (
-              <div className="flex min-h-0 flex-1">
+              <div className="relative flex min-h-0 flex-1">
+                {rows.total === null && !rows.error && (
+                  <div className="absolute inset-x-0 top-0 p-6">
+                    <Waiting says={view.kind === 'found' ? 'Searching …' : 'Opening …'} />
+                  </div>
+                )}
                 <RowList
                   view={view}
                   grouping={grouping}

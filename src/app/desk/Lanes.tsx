@@ -5,6 +5,7 @@ import type { Setup } from '../../core/line/setup';
 import type { Act } from '../../mailroom/viewsApi';
 import { viewPath } from '../paths';
 import { act, goToLane, useDesk } from '../state/desk';
+import { Waiting } from '../ui/Waiting';
 import { count } from '../ui/words';
 import { RowList, type RowListHandle } from './RowList';
 import type { DeskView, ShownLane } from './useDeskView';
@@ -74,6 +75,11 @@ function Lane({ desk, lane, index, active, setup, open, openConversation, handle
         </div>
       </header>
       {rows.error && <p className="m-2 text-sm text-error">{rows.error}</p>}
+      {rows.total === null && !rows.error && (
+        <div className="p-3 text-sm">
+          <Waiting says="Opening …" />
+        </div>
+      )}
       {rows.total === 0 ? (
         <p className="quiet p-3 text-sm">Nothing in this lane.</p>
       ) : (

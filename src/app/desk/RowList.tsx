@@ -152,6 +152,7 @@ export function RowList(props: RowListProps) {
       tabIndex={0}
       aria-label={name}
       aria-rowcount={total}
+      aria-busy={rows.total === null}
       aria-multiselectable="true"
       aria-activedescendant={open !== null ? `row-${open}` : undefined}
       data-rows

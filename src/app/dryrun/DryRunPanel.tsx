@@ -5,6 +5,7 @@ import type { Setup } from '../../core/line/setup';
 import type { DryRunResult } from '../../mailroom/rulesApi';
 import type { Answer } from '../ui/useAnswer';
 import { exactTime, shortTime } from '../ui/time';
+import { Waiting } from '../ui/Waiting';
 import { count, messages } from '../ui/words';
 
 interface DryRunPanelProps {
@@ -30,7 +31,7 @@ export function DryRunPanel({ answer, setup, none, narrow = false }: DryRunPanel
       </h2>
       {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
       {value && !value.ok && <p className="border-l-4 border-accent bg-base-200 px-3 py-2">{value.error}</p>}
-      {!value && !error && <p className="quiet">Trying it on the mail here …</p>}
+      {!value && !error && <Waiting says="Trying it on the mail here …" />}
       {value?.ok && (
         <div className="flex flex-col gap-3">
           {value.report.matching !== null && (

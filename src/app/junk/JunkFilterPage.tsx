@@ -16,6 +16,7 @@ import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { usePart } from '../ui/usePart';
 import { count, messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 import { useFilterReport } from './useFilterReport';
 
 const chartPart = () => import('./ScoreChart');
@@ -217,11 +218,7 @@ function JunkFilter({ setup }: { setup: Setup }) {
             <section aria-label="Scores of your mail" aria-busy={report === null}>
               <h2 className="text-lg font-semibold">Your mail by score</h2>
               {report === null ? (
-                <p className="quiet" role="status">
-                  {progress
-                    ? `Judging: ${count(progress.done)} of ${messages(progress.total)} …`
-                    : 'Judging your mail …'}
-                </p>
+                <Waiting says="Judging your mail …" progress={progress && { what: 'Judging', ...progress }} />
               ) : report.judged === 0 ? (
                 <p>There is no mail in the Inbox or in Junk to judge yet.</p>
               ) : (

@@ -12,6 +12,7 @@ import { shortTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { useKeys } from '../ui/useKeys';
 import { count, messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 import { EvidenceLists, scoreWords } from './Evidence';
 import { RescueDialog, type Rescued } from './RescueDialog';
 
@@ -115,11 +116,7 @@ export function SecondLookPage() {
         from each answer.
       </p>
       {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
-      {!value && !error && (
-        <p className="quiet" role="status">
-          Ordering your junk by doubt …
-        </p>
-      )}
+      {!value && !error && <Waiting says="Ordering your junk by doubt …" />}
       {value && (
         <p className="mb-3 font-semibold" role="status">
           {messages(left)} left · {count(done.junk)} were junk · {count(done.rescued)} rescued

@@ -15,6 +15,7 @@ import { useMailbox } from '../state/mailbox';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages, viewName } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 
 const grouping = { grouped: false, elsewhere: false };
 
@@ -36,7 +37,7 @@ function LaneCount({ view, lane }: { view: View; lane: LaneWhat }) {
     `${JSON.stringify(narrowed)} ${revision}`,
     120,
   );
-  if (!value) return <p className="quiet">Counting …</p>;
+  if (!value) return <Waiting says="Counting …" />;
   return (
     <>
       <p className="quiet text-sm">

@@ -6,13 +6,14 @@ import { useMailbox } from '../state/mailbox';
 import { RowLines } from '../ui/RowLines';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 
 /** What an entry touched: its messages, and for what arrived, who decided where it went. */
 export function LogDetails({ entry }: { entry: LogEntry }) {
   const setup = useMailbox((s) => s.overview?.setup);
   const revision = useMailbox((s) => s.revision);
   const { value } = useAnswer(() => mailroom.logDetail(entry.seq), `${entry.seq} ${revision}`);
-  if (!setup || !value) return <p className="quiet">Looking for its messages …</p>;
+  if (!setup || !value) return <Waiting says="Looking for its messages …" />;
   return (
     <div className="flex flex-col gap-3">
       {value.decided.length > 0 && (

@@ -10,6 +10,7 @@ import { Page } from '../ui/Page';
 import { dayOf, exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { count } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 import { LogDetails } from './LogDetails';
 
 const step = 100;
@@ -240,7 +241,7 @@ export function LogbookPage() {
             : 'Nothing was done yet. Every act on your mail will stand here, and can be undone here.'}
         </p>
       )}
-      {!value && waiting && <p className="quiet">Opening the Logbook …</p>}
+      {!value && waiting && <Waiting says="Opening the Logbook …" />}
       {value && value.total > 0 && (
         <>
           <table className="table table-sm">

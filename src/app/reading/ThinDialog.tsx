@@ -6,6 +6,7 @@ import { Dialog } from '../ui/Dialog';
 import { exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 
 const stays: Record<ThinReason, string> = {
   'stands whole': '',
@@ -35,7 +36,7 @@ export function ThinDialog({ id, onClose }: { id: number; onClose: () => void })
   return (
     <Dialog title="Thin out the conversation" wide onClose={onClose}>
       {error && <p className="text-error">{error}</p>}
-      {!lines && !error && <p aria-busy="true">Comparing the messages …</p>}
+      {!lines && !error && <Waiting says="Comparing the messages …" />}
       {lines && (
         <>
           <p className="mb-3">

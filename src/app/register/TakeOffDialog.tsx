@@ -4,6 +4,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
 import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 
 interface TakeOffDialogProps {
   entry: Entry;
@@ -28,16 +29,18 @@ export function TakeOffDialog({ entry, onClose, onDone }: TakeOffDialogProps) {
   };
   return (
     <Dialog title={`Take ${entryWords(entry)} off the Register?`} onClose={onClose}>
-      <p className="mb-3" role="status" aria-busy={waiting}>
-        {waiting
-          ? 'Looking at what it took …'
-          : took === 0
+      {waiting ? (
+        <Waiting says="Looking at what it took …" />
+      ) : (
+        <p role="status">
+          {took === 0
             ? 'No message here is where it is because of it.'
             : entry.standing === 'blocked'
               ? `${messages(took)} here went to Junk because of it. What you moved yourself since stays.`
               : `${messages(took)} here would be sorted otherwise without it.`}
-      </p>
-      <div className="flex flex-wrap gap-2">
+        </p>
+      )}
+      <div className="mt-3 flex flex-wrap gap-2">
         {took > 0 && (
           <button className="btn btn-primary" autoFocus onClick={() => void takeOff(true)}>
             {entry.standing === 'blocked'

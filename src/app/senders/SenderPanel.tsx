@@ -17,6 +17,7 @@ import { RowLines } from '../ui/RowLines';
 import { dayOf, exactTime, sizeWords } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 import { LeaveList } from './LeaveList';
 import { MonthsChart } from './MonthsChart';
 
@@ -95,11 +96,12 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
           <X size={16} />
         </button>
       </div>
-      {!report && (
-        <p className="quiet">
-          {waiting ? 'Counting …' : 'Nothing of this sender is left in any place but Junk and the Bin.'}
-        </p>
-      )}
+      {!report &&
+        (waiting ? (
+          <Waiting says="Counting …" />
+        ) : (
+          <p className="quiet">Nothing of this sender is left in any place but Junk and the Bin.</p>
+        ))}
       {report && (
         <>
           <Figures report={report} />

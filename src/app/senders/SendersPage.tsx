@@ -11,6 +11,7 @@ import { Page } from '../ui/Page';
 import { dayOf, sizeWords } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 import { SenderPanel } from './SenderPanel';
 import { Weeks } from './Weeks';
 
@@ -200,11 +201,13 @@ export function SendersPage() {
               value={words}
               onChange={(event) => set({ words: event.target.value || null })}
             />
-            <p className="quiet text-sm" role="status">
-              {window
-                ? `${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`
-                : 'Counting …'}
-            </p>
+            {window ? (
+              <p className="quiet text-sm" role="status">
+                {`${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`}
+              </p>
+            ) : (
+              <Waiting says="Counting …" />
+            )}
           </div>
           {window && total === 0 ? (
             <p className="p-4">

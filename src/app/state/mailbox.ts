@@ -1,6 +1,6 @@
 // What the screen knows of the mailbox as a whole: its counts and setup, never its mail.
 import { create } from 'zustand';
-import type { Overview } from '../../mailroom/api';
+import type { Overview, ReadingProgress } from '../../mailroom/api';
 import type { ImportProgress, ImportReport } from '../../mailroom/inOutApi';
 import { mailroom, onMailroom } from '../../mailroom/client';
 
@@ -14,6 +14,8 @@ interface MailboxState {
   broken: string | null;
   /** The import that is under way, or null. */
   importing: ImportProgress | null;
+  /** How much of the mailbox was read into memory; null once all of it is. */
+  reading: ReadingProgress | null;
   /** What the last import came to, until it is put away. */
   imported: ImportReport | null;
 }
@@ -24,6 +26,7 @@ export const useMailbox = create<MailboxState>(() => ({
   begun: null,
   broken: null,
   importing: null,
+  reading: null,
   imported: null,
 }));
 
@@ -58,6 +61,13 @@ onMailroom((event) => {
     if (useMailbox.getState().importing?.job === event.progress.job) useMailbox.setState({ importing: event.progress });
     return;
   }
+  if (event.kind === 'reading') {
+    const { what, done, total } = event;
+    useMailbox.setState({ reading: done < total ? { what, done, total } : null });
+    return;
+  }
+  // How far a job is, whoever asked for it hears.
+  if (event.kind === 'progress') return;
   // Many small changes in a row, as in an import, are one refresh.
   soon ??= setTimeout(() => {
     soon = null;

@@ -12,6 +12,7 @@ import { Halves, Page } from '../ui/Page';
 import { exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../ui/words';
+import { Waiting } from '../ui/Waiting';
 import { allowBanners, bannersAllowed, playSound } from './telling';
 
 /** Being told of new mail: off at first, and only of what the person chose. */
@@ -139,13 +140,15 @@ export function TellingPage() {
         right={
           <section aria-label="What it would have been">
             <h2 className="mb-2 font-semibold">In the last seven days</h2>
-            <p className="mb-2" aria-live="polite">
-              {told.length === 0
-                ? 'You would have been told of nothing: nothing is chosen.'
-                : lately
-                  ? `You would have been told ${lately.total === 1 ? 'once' : `of ${messages(lately.total)}`}.`
-                  : 'Counting …'}
-            </p>
+            {told.length > 0 && !lately ? (
+              <Waiting says="Counting …" />
+            ) : (
+              <p className="mb-2" aria-live="polite">
+                {told.length === 0 || !lately
+                  ? 'You would have been told of nothing: nothing is chosen.'
+                  : `You would have been told ${lately.total === 1 ? 'once' : `of ${messages(lately.total)}`}.`}
+              </p>
+            )}
             <ul>
               {lately?.sample.map((row) => (
                 <li key={row.id} className="flex gap-3 border-b border-base-300 py-1 text-sm">

@@ -1,4 +1,5 @@
 // Features: what the model weighs of a message, each a kind and a word, hashed into a fixed number of slots.
+import { hashed, hashSeed } from '../mail/hash';
 import { domainOf } from '../mail/address';
 import { senderSignals, signalsOf, type SenderSignal } from './signals';
 import type { JunkReading } from './reading';
@@ -42,9 +43,8 @@ const unitKind = (unit: number): number => units[unit] || kindOfUnit(unit);
 /** Is told of a feature: its slot and kind, and the stretch of `source` that is its word; `says` for signals alone. */
 type Visit = (slot: number, kind: number, source: string, from: number, to: number, says?: string) => void;
 
-/** FNV-1a (Fowler, Noll, Vo), begun for a kind. */
-const begun = (kind: number): number => 0x811c9dc5 ^ (kind * 0x9e3779b1);
-const hashed = (hash: number, unit: number): number => Math.imul(hash ^ unit, 0x01000193);
+/** A hash begun for a kind. */
+const begun = (kind: number): number => hashSeed ^ (kind * 0x9e3779b1);
 
 /** The slot of a hash, after a last mixing, so that the low bits of short words differ too. */
 function slotOf(hash: number): number {

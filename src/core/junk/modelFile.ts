@@ -2,6 +2,7 @@
 //
 //     "WSJM"  version  slot bits  shift  count of weights (4 bytes)  checksum (4 bytes)  then for each weight that is
 //     not zero: how many slots further (varint), and the weight divided by 2^shift (zigzag varint).
+import { hashed, hashSeed } from '../mail/hash';
 import { slotBits, slots } from './features';
 import { JunkModel } from './model';
 
@@ -11,8 +12,8 @@ export const modelVersion = 1;
 const headSize = 15;
 
 function checksum(bytes: Uint8Array): number {
-  let hash = 0x811c9dc5;
-  for (const byte of bytes) hash = Math.imul(hash ^ byte, 0x01000193);
+  let hash = hashSeed;
+  for (const byte of bytes) hash = hashed(hash, byte);
   return hash >>> 0;
 }
 

@@ -4,9 +4,10 @@
 // Nearly all words are plain ASCII: these stand one after another in one text. The few others stand beside it, as they are
 // and, once they are searched, folded.
 import { foldSearch } from '../mail/fold';
+import { hashed, hashSeed } from '../mail/hash';
 import { keepNewest } from '../mail/remembering';
 import { WordBlocks, type WordList } from '../mail/wordBlocks';
-import { hashed, hashSeed, NumbersByHash } from './numbersByHash';
+import { NumbersByHash } from './numbersByHash';
 import { testOf } from './units';
 
 /** How the words are compared: as rules do it, or as searching does (fold.ts). */

@@ -1,7 +1,8 @@
 // What the header fields of a segment’s messages say: of each field its different values, and of each value the messages
 // that have it. Most values are said again and again (of which list a mail is, what wrote it), so that each is looked at
 // once, however many messages say it.
-import { hashed, hashSeed, NumbersByHash } from './numbersByHash';
+import { hashed, hashSeed } from '../mail/hash';
+import { NumbersByHash } from './numbersByHash';
 import type { Units } from './units';
 
 export class FieldValues {

@@ -1,12 +1,6 @@
 // Things with a number each, found again by a hash of what they are: without a string or an object for each of them, as a
 // Map would need.
 
-/** Where {@link hashed} begins. */
-export const hashSeed = 0x811c9dc5;
-
-/** A hash with one more figure in it (Fowler, Noll and Vo, “FNV-1a”, by characters rather than bytes). */
-export const hashed = (hash: number, figure: number): number => Math.imul(hash ^ figure, 0x01000193);
-
 /** A table with open addressing. */
 export class NumbersByHash {
   /** Each number and one, to be told from 0. */

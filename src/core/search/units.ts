@@ -1,6 +1,6 @@
 // The words of a segment’s messages as numbers, one message after another: first those of its body, then those of its
 // header fields. What is found by going through them is found here; what the words are, others know (dictionary.ts).
-import { hashed } from './numbersByHash';
+import { hashed } from '../mail/hash';
 
 /** Messages in one segment. */
 export const segmentSize = 4_096;
