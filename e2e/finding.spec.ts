@@ -207,8 +207,15 @@ test('matches are marked in rows, and in plain and HTML texts, also where the te
   await expect(page.getByRole('article').locator('mark').last()).toHaveText('HÖCHST');
   await rows(page).filter({ hasText: 'Page' }).click();
   const frame = page.frameLocator('iframe[title="Message text"]');
-  await expect(frame.locator('mark').first()).toHaveText('Höchst');
+  // The first goes over two texts, of which one is bold; the last was folded away.
+  await expect(frame.locator('mark')).toHaveText(['hö', 'chst', 'Höchst', 'höchst']);
+  await expect(frame.locator('b mark')).toHaveText('hö');
   await expect(frame.locator('mark').last()).toBeVisible();
+  await expect(frame.locator('body')).toContainText('A höchst, then a Höchst & whole one');
+  await search(page, 'body "whole one quoted"');
+  await rows(page).filter({ hasText: 'Page' }).click();
+  await expect(frame.locator('mark')).toHaveText(['whole one', 'quoted']);
+  await search(page, 'höchst');
   await rows(page).filter({ hasText: 'Answer' }).click();
   await expect(page.getByRole('article').locator('mark')).toHaveText(['höchst']);
 });

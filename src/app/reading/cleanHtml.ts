@@ -11,6 +11,9 @@ export interface CleanHtml {
 /** More of a dead link's target is not shown; it stands whole on hover. */
 const longestTarget = 120;
 
+/** Bears what opens a fold: its words are ours, not the message’s. */
+export const foldClass = 'wide-sort-fold';
+
 /** The policy inside the frame: no scripts, no network; styles of the message itself, pictures that came within it. */
 export const framePolicy = "default-src 'none'; img-src data:; style-src 'unsafe-inline'";
 
@@ -132,6 +135,7 @@ function fold(word: string, parts: ChildNode[]): void {
   const details = page.createElement('details');
   const summary = page.createElement('summary');
   summary.textContent = word;
+  summary.className = foldClass;
   parts[0].before(details);
   const box = page.createElement('div');
   box.append(...parts);

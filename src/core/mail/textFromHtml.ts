@@ -6,8 +6,11 @@ import { decodeHTML } from 'entities';
 
 /** Elements whose content is no text of the message. */
 const silent = /<(script|style|head|title|template|noscript|svg|object)\b[^>]{0,4000}>[\s\S]*?(?:<\/\1\s*>|$)/gi;
-const breaks =
-  /<\/?(?:p|div|br|hr|tr|table|li|ul|ol|h[1-6]|blockquote|pre|section|article|header|footer)\b[^>]{0,4000}>/gi;
+
+/** Elements that stand on lines of their own. */
+export const lineElements =
+  'p div br hr tr table li ul ol h1 h2 h3 h4 h5 h6 blockquote pre section article header footer'.split(' ');
+const breaks = new RegExp(`</?(?:${lineElements.join('|')})\\b[^>]{0,4000}>`, 'gi');
 
 /**
  * The text a reader would see in an HTML body, roughly laid out: one line for each block, blanks folded. It is text,
