@@ -12,7 +12,8 @@
 //   journal/00000000 one command: what it was, before and after
 //   aside/…          a record that could not be read, kept as it was found
 import { z } from 'zod';
-import { hashOfText } from '../core/mail/hash';
+import { hashOf, hashOfText } from '../core/mail/hash';
+import type { PackedSegment } from '../core/search/textIndex';
 import { keptEnvelopeSchema, type KeptEnvelope } from './reading';
 import { setupSchema } from '../core/line/setup';
 import { segmentSize } from '../core/search/units';
@@ -109,7 +110,7 @@ export const derivedPackSchema = z.object({
 });
 
 /** How segments of the text index are written now; one that is written otherwise is made anew. */
-export const textForm = 2;
+const textForm = 2;
 export const textSegmentSchema = z
   .object({
     ...versioned,
@@ -118,11 +119,22 @@ export const textSegmentSchema = z
     words: z.string(),
     units: uint16,
     ends: uint32,
+    seal: z.number(),
   })
-  // What points beyond its own arrays would mislead every search.
-  .refine(({ count, units, ends }) => ends.length === 2 * count && (ends.at(-1) ?? 0) === units.length, {
-    error: 'ends: they do not fit the units',
-  });
+  // What points beyond its own arrays, or to other words, would mislead every search.
+  .refine((record) => record.seal === sealOf(record), { error: 'seal: it is not what was written' });
+
+type Sealed = { count: number; words: string; units: ArrayLike<number>; ends: ArrayLike<number> };
+const sealOf = ({ count, words, units, ends }: Sealed): number =>
+  hashOf(ends, hashOf(units, hashOfText(words, hashOf([count]))));
+
+/** The record of a segment of the text index. */
+export const packText = (segment: PackedSegment): z.infer<typeof textSegmentSchema> => ({
+  v: recordVersion,
+  form: textForm,
+  ...segment,
+  seal: sealOf(segment),
+});
 
 export const junkRecordSchema = z.object({
   ...versioned,

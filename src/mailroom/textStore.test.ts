@@ -102,8 +102,19 @@ test('a segment that is spoilt or gone is made anew from the messages', async ()
   await first.flush();
   first.close();
   const key = [...records.keys()].find((one) => one.startsWith('text/')) ?? '';
-  const whole = records.get(key) as { units: Uint16Array };
-  for (const spoilt of [null, { ...whole, units: whole.units.slice(1) }, { ...whole, words: 7 }]) {
+  const whole = records.get(key) as { units: Uint16Array; ends: Uint32Array; words: string };
+  expect(whole.words).toContain('\ntide\n');
+  for (const spoilt of [
+    null,
+    { ...whole, units: whole.units.slice(1) },
+    { ...whole, units: whole.units.toReversed() },
+    { ...whole, ends: whole.ends.map(() => 0) },
+    { ...whole, words: 7 },
+    { ...whole, words: whole.words.slice(0, 20) },
+    { ...whole, words: whole.words.replace('\ntide\n', '\ntied\n') },
+    // As an earlier version wrote it.
+    { ...whole, seal: undefined },
+  ]) {
     if (spoilt) records.set(key, spoilt);
     else records.delete(key);
     const mailbox = await openMailbox(memoryStore(new Map(records)));

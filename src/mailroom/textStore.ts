@@ -7,7 +7,7 @@ import { TextBatchWriter, type TextBatch } from '../core/search/textBatch';
 import { TextSegments } from '../core/search/segments';
 import type { PackedSegment } from '../core/search/textIndex';
 import { segmentSize } from '../core/search/units';
-import { keyOf, NewerStorage, readRecord, recordVersion, textForm, textSegmentSchema } from './records';
+import { keyOf, NewerStorage, packText, readRecord, textSegmentSchema } from './records';
 import type { RawStore, StoredMessage } from './rawStore';
 import type { RecordStore } from './storage';
 import { turn } from './turn';
@@ -110,10 +110,7 @@ export class TextStore {
 
   /** The segments that changed since the last call, ready to be stored. */
   takeDirty(): [key: string, record: unknown][] {
-    const out = [...this.dirty].map((at): [string, unknown] => [
-      keyOf.text(at),
-      { v: recordVersion, form: textForm, ...this.texts.pack(at) },
-    ]);
+    const out = [...this.dirty].map((at): [string, unknown] => [keyOf.text(at), packText(this.texts.pack(at))]);
     this.dirty.clear();
     return out;
   }

@@ -2,7 +2,7 @@
 //
 //     "WSJM"  version  slot bits  shift  count of weights (4 bytes)  checksum (4 bytes)  then for each weight that is
 //     not zero: how many slots further (varint), and the weight divided by 2^shift (zigzag varint).
-import { hashed, hashSeed } from '../mail/hash';
+import { hashOf } from '../mail/hash';
 import { slotBits, slots } from './features';
 import { JunkModel } from './model';
 
@@ -10,12 +10,6 @@ const magic = [0x57, 0x53, 0x4a, 0x4d];
 /** The version that is written. Its features are those of features.ts: others mean another version. */
 export const modelVersion = 1;
 const headSize = 15;
-
-function checksum(bytes: Uint8Array): number {
-  let hash = hashSeed;
-  for (const byte of bytes) hash = hashed(hash, byte);
-  return hash >>> 0;
-}
 
 /**
  * Writes a model. `shift`: how many of the lowest bits of each weight are rounded away; 0 keeps it exactly, 12 is
@@ -42,7 +36,7 @@ export function writeModel({ weights }: JunkModel, shift = 0): Uint8Array<ArrayB
   out.set(body, headSize);
   const view = new DataView(out.buffer);
   view.setUint32(7, count);
-  view.setUint32(11, checksum(out.subarray(headSize)));
+  view.setUint32(11, hashOf(out.subarray(headSize)));
   return out;
 }
 
@@ -58,7 +52,7 @@ export function readModel(bytes: Uint8Array): ModelResult {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const shift = bytes[6];
   if (bytes[5] !== slotBits || shift > 24) return no('This model was made for other features than this program reads.');
-  if (checksum(bytes.subarray(headSize)) !== view.getUint32(11)) return no('This model is cut off or spoilt.');
+  if (hashOf(bytes.subarray(headSize)) !== view.getUint32(11)) return no('This model is cut off or spoilt.');
   const weights = new Int32Array(slots);
   let at = headSize;
   const varint = () => {

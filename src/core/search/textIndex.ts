@@ -56,11 +56,9 @@ export class TextSegment {
   /** Takes a stored segment back, of which only the first `count` messages still count. */
   static of(stored: PackedSegment, count = stored.count, dictionary = new Dictionary()): TextSegment {
     const segment = new TextSegment(dictionary);
-    for (let at = 1; at < stored.words.length;) {
-      const end = stored.words.indexOf('\n', at);
-      segment.put(dictionary.numberOf(stored.words.slice(at, end)));
-      at = end + 1;
-    }
+    const { words } = stored;
+    for (let at = 1, end = words.indexOf('\n', at); end >= 0; at = end + 1, end = words.indexOf('\n', at))
+      segment.put(dictionary.numberOf(words.slice(at, end)));
     segment.close(Units.of(stored));
     if (count < stored.count) segment.drop(count);
     return segment;
