@@ -1,9 +1,39 @@
 // What the header fields of a segment’s messages say: of each field its different values, and of each value the messages
 // that have it. Most values are said again and again (of which list a mail is, what wrote it), so that each is looked at
 // once, however many messages say it.
+import { groupsBy } from '../mail/groups';
 import { hashed, hashSeed } from '../mail/hash';
 import { NumbersByHash } from './numbersByHash';
 import type { Units } from './units';
+
+/** A value: which word names its field, and where its words stand among the units. */
+interface Value {
+  name: number;
+  from: number;
+  to: number;
+}
+
+/** The different values of all fields, and each time that one is said: which, and in which message. */
+function valuesOf(units: Units, names: Uint8Array): { values: Value[]; said: number[]; messages: number[] } {
+  const values: Value[] = [];
+  const said: number[] = [];
+  const messages: number[] = [];
+  const known = new NumbersByHash();
+  let sought: Value = { name: 0, from: 0, to: 0 };
+  const isSought = (at: number): boolean => {
+    const { name, from, to } = values[at];
+    return name === sought.name && units.same(from, to, sought.from, sought.to);
+  };
+  units.eachField(names, (message, name, from, to) => {
+    sought = { name, from, to };
+    const hash = units.hash(hashed(hashSeed, name), from, to);
+    let value = known.find(hash, isSought);
+    if (value < 0) known.add(hash, (value = values.push(sought) - 1));
+    said.push(value);
+    messages.push(message);
+  });
+  return { values, said, messages };
+}
 
 export class FieldValues {
   /** Where the words of each value stand among the units. */
@@ -25,42 +55,23 @@ export class FieldValues {
     nameOf: (word: number) => string,
     private readonly untold: readonly number[],
   ) {
-    const found: { name: number; from: number; to: number }[] = [];
-    const values: number[] = [];
-    const ids: number[] = [];
-    const known = new NumbersByHash();
-    let sought = { name: 0, from: 0, to: 0 };
-    const isSought = (value: number): boolean => {
-      const { name, from, to } = found[value];
-      return name === sought.name && units.same(from, to, sought.from, sought.to);
-    };
-    units.eachField(names, (message, name, from, to) => {
-      sought = { name, from, to };
-      const hash = units.hash(hashed(hashSeed, name), from, to);
-      let value = known.find(hash, isSought);
-      if (value < 0) known.add(hash, (value = found.push(sought) - 1));
-      values.push(value);
-      ids.push(message);
-    });
+    const { values, said, messages } = valuesOf(units, names);
     // Side by side what belongs to one field.
-    const order = [...found.keys()].sort((a, b) => found[a].name - found[b].name || a - b);
-    const place = new Uint32Array(found.length);
+    const order = [...values.keys()].sort((a, b) => values[a].name - values[b].name || a - b);
+    const place = new Uint32Array(values.length);
     for (const [at, value] of order.entries()) {
       place[value] = at;
-      const { name } = found[value];
-      if (at > 0 && found[order[at - 1]].name === name) continue;
-      let after = at;
-      while (after < order.length && found[order[after]].name === name) after++;
-      this.ofName.set(nameOf(name), [at, after]);
+      const name = nameOf(values[value].name);
+      this.ofName.set(name, [this.ofName.get(name)?.[0] ?? at, at + 1]);
     }
-    this.from = Uint32Array.from(order, (value) => found[value].from);
-    this.to = Uint32Array.from(order, (value) => found[value].to);
-    const starts = new Uint32Array(found.length + 2);
-    for (const value of values) starts[place[value] + 2]++;
-    for (let at = 2; at < starts.length; at++) starts[at] += starts[at - 1];
-    this.messages = new Uint16Array(values.length);
-    for (const [i, value] of values.entries()) this.messages[starts[place[value] + 1]++] = ids[i];
-    this.starts = starts.slice(0, found.length + 1);
+    this.from = Uint32Array.from(order, (value) => values[value].from);
+    this.to = Uint32Array.from(order, (value) => values[value].to);
+    const { starts, members } = groupsBy(
+      said.map((value) => place[value]),
+      values.length,
+    );
+    this.starts = starts;
+    this.messages = Uint16Array.from(members, (at) => messages[at]);
   }
 
   /** Tells of each different value of a field. */
