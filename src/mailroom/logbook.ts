@@ -85,7 +85,7 @@ export async function logbook(mailbox: Mailbox, filter: LogFilter, from: number,
   return {
     total: all.length,
     entries: all.slice(from, to).map((entry) => logEntry(mailbox, entry)),
-    letGo: mailbox.first - 1,
+    keptSince: mailbox.first > 1 ? (mailbox.heads[0]?.at ?? null) : null,
     message: here ? rowOf(mailbox, message) : null,
   };
 }

@@ -25,8 +25,8 @@ export const wholeLog: LogFilter = { who: 'all', what: null, since: null, before
 export interface LogWindow {
   total: number;
   entries: LogEntry[];
-  /** How many of the oldest entries have been let go. */
-  letGo: number;
+  /** When the oldest entry was made, where older ones have been let go; null where none has. Milliseconds since 1970. */
+  keptSince: number | null;
   /** The message that is asked for; null where none is, or it is gone. */
   message: Row | null;
 }

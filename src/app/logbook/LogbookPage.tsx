@@ -287,7 +287,8 @@ export function LogbookPage() {
       {value && (
         <p className="quiet mt-3 max-w-prose text-sm">
           The Logbook keeps its newest 5,000 entries, and everything of the last 90 days.{' '}
-          {value.letGo > 0 && `${count(value.letGo)} older ones have been let go: what they did stays done.`}
+          {value.keptSince !== null &&
+            `Those from before ${dayOf(value.keptSince)} have been let go: what they did stays done.`}
         </p>
       )}
     </Page>
