@@ -81,8 +81,13 @@ async function drag(page: Page, what: Locator, onto: Locator, where: 'middle' | 
   await what.hover();
   const [from, to] = [await what.boundingBox(), await onto.boundingBox()];
   if (!from || !to) throw new Error('What is to be dragged is not in sight.');
+  const x = from.x + from.width / 2;
   await page.mouse.down();
-  await page.mouse.move(from.x + from.width / 2, to.y + (where === 'top' ? 4 : to.height / 2), { steps: 20 });
+  await page.mouse.move(x, from.y + from.height / 2 + 8, { steps: 4 });
+  // It is held once that is said: what is let go before stays where it was.
+  await expect(page.locator('[id^="DndLiveRegion"]').filter({ hasText: /draggable item/i })).toHaveCount(1);
+  await page.mouse.move(x, to.y + (where === 'top' ? 4 : to.height / 2), { steps: 20 });
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
   await page.mouse.up();
 }
 
