@@ -1,5 +1,6 @@
 // The state of all messages in memory, as columns: a hundred thousand messages are a few arrays, not objects.
 import type { Column, Columns, StatePack } from './records';
+import { grown } from '../core/mail/grown';
 import { recordVersion, statePackSize } from './records';
 
 /** The bits of a message's state. */
@@ -28,12 +29,6 @@ export const columnNames: readonly ColumnName[] = [
   'due',
   'ink',
 ];
-
-/** A column copied into a longer one. */
-export function grown<T extends { set(from: T): void }>(old: T, next: T): T {
-  next.set(old);
-  return next;
-}
 
 /** Growing columns, one value each for every message that ever came in. */
 export class StateColumns {

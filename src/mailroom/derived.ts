@@ -7,7 +7,7 @@ import { AccountIndex, type Account } from '../core/mail/account';
 import type { Envelope } from '../core/mail/envelope';
 import { groupsBy, type Groups } from '../core/mail/groups';
 import { senderKind, senderKinds, type SenderKind } from '../core/senders/kind';
-import { grown } from './columns';
+import { grown } from '../core/mail/grown';
 import { derivedPackSchema, keyOf, NewerStorage, readRecord, recordVersion, statePackSize } from './records';
 import type { RecordStore } from './storage';
 import { turn } from './turn';

@@ -2,6 +2,7 @@
 //
 // What the person marked is a bit of the message's state, so the journal has it and Undo takes it back. All that is here
 // follows from those bits, the shipped model and the raw messages: it is stored only so that it need not be made anew.
+import { grown } from '../core/mail/grown';
 import { featuresOf, withSender } from '../core/junk/features';
 import type { SenderSignal } from '../core/junk/signals';
 import { JunkModel, type Step } from '../core/junk/model';
@@ -241,11 +242,8 @@ export class JunkRoom {
   }
 
   private setScore(id: number, score: number): void {
-    if (id >= this.scores.length) {
-      const longer = new Uint8Array(Math.max(4_096, Math.ceil((id + 1) * 1.5)));
-      longer.set(this.scores);
-      this.scores = longer;
-    }
+    if (id >= this.scores.length)
+      this.scores = grown(this.scores, new Uint8Array(Math.max(4_096, Math.ceil((id + 1) * 1.5))));
     // Rounded down, so that what is shown as 90 is at or above the line at 90.
     this.scores[id] = Math.floor(score) + 1;
     this.dirty = true;

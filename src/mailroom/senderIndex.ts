@@ -1,7 +1,7 @@
 // Who sent each message, as a number: what is counted or chosen by sender goes over columns, not over envelopes.
 import { domainOf, withinDomain } from '../core/mail/address';
 import { normalAddress } from '../core/senders/normal';
-import { grown } from './columns';
+import { grown } from '../core/mail/grown';
 import type { EnvelopeStore } from './envelopeStore';
 
 /** A sender by its address in normal form. */

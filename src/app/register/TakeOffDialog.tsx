@@ -29,17 +29,18 @@ export function TakeOffDialog({ entry, onClose, onDone }: TakeOffDialogProps) {
   };
   return (
     <Dialog title={`Take ${entryWords(entry)} off the Register?`} onClose={onClose}>
-      {waiting ? (
-        <Waiting says="Looking at what it took …" />
-      ) : (
-        <p role="status">
-          {took === 0
-            ? 'No message here is where it is because of it.'
-            : entry.standing === 'blocked'
-              ? `${messages(took)} here went to Junk because of it. What you moved yourself since stays.`
-              : `${messages(took)} here would be sorted otherwise without it.`}
-        </p>
-      )}
+      <Waiting
+        says="Looking at what it took …"
+        answer={
+          waiting
+            ? null
+            : took === 0
+              ? 'No message here is where it is because of it.'
+              : entry.standing === 'blocked'
+                ? `${messages(took)} here went to Junk because of it. What you moved yourself since stays.`
+                : `${messages(took)} here would be sorted otherwise without it.`
+        }
+      />
       <div className="mt-3 flex flex-wrap gap-2">
         {took > 0 && (
           <button className="btn btn-primary" autoFocus onClick={() => void takeOff(true)}>

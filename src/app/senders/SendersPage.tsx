@@ -201,13 +201,15 @@ export function SendersPage() {
               value={words}
               onChange={(event) => set({ words: event.target.value || null })}
             />
-            {window ? (
-              <p className="quiet text-sm" role="status">
-                {`${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`}
-              </p>
-            ) : (
-              <Waiting says="Counting …" />
-            )}
+            <div className="quiet text-sm">
+              <Waiting
+                says="Counting …"
+                answer={
+                  window &&
+                  `${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`
+                }
+              />
+            </div>
           </div>
           {window && total === 0 ? (
             <p className="p-4">

@@ -140,15 +140,17 @@ export function TellingPage() {
         right={
           <section aria-label="What it would have been">
             <h2 className="mb-2 font-semibold">In the last seven days</h2>
-            {told.length > 0 && !lately ? (
-              <Waiting says="Counting …" />
-            ) : (
-              <p className="mb-2" aria-live="polite">
-                {told.length === 0 || !lately
-                  ? 'You would have been told of nothing: nothing is chosen.'
-                  : `You would have been told ${lately.total === 1 ? 'once' : `of ${messages(lately.total)}`}.`}
-              </p>
-            )}
+            <div className="mb-2">
+              <Waiting
+                says="Counting …"
+                answer={
+                  told.length === 0
+                    ? 'You would have been told of nothing: nothing is chosen.'
+                    : lately &&
+                      `You would have been told ${lately.total === 1 ? 'once' : `of ${messages(lately.total)}`}.`
+                }
+              />
+            </div>
             <ul>
               {lately?.sample.map((row) => (
                 <li key={row.id} className="flex gap-3 border-b border-base-300 py-1 text-sm">

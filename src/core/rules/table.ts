@@ -7,16 +7,12 @@ import { keepNewest } from '../mail/remembering';
 import { blanksAsOne } from './deep';
 import { foldAscii } from './fold';
 import { conditionTest, sources, type Matcher, type RuleMessage, type Source } from './match';
+import { grown } from '../mail/grown';
 import { WordBlocks, type WordList } from '../mail/wordBlocks';
 import { endsStation, isGroup, type Condition, type Group, type Rule } from './rule';
 
 /** Subjects are mostly different from each other: to look for equal ones would cost more than it spares. */
 const mostlyDifferent: ReadonlySet<Source> = new Set<Source>(['subject']);
-
-function longer<T extends { set(from: T): void }>(old: T, next: T): T {
-  next.set(old);
-  return next;
-}
 
 /** Texts in one block of a column: a subject has as many threes of characters as eight words have. */
 const textsInBlock = 8;
@@ -31,7 +27,7 @@ class SearchedList implements WordList {
     const first = this.starts.length;
     if (texts.length === first) return this;
     const some: string[] = [];
-    this.starts = longer(this.starts, new Uint32Array(texts.length));
+    this.starts = grown(this.starts, new Uint32Array(texts.length));
     let at = this.words.length;
     for (let text = first; text < texts.length; text++) {
       const folded = foldSearch(blanksAsOne(texts[text]));
@@ -63,7 +59,7 @@ class TextColumn {
       at = this.texts.push(foldAscii(text)) - 1;
       if (!mostlyDifferent.has(this.source)) this.positions.set(text, at);
     }
-    if (this.count === this.of.length) this.of = longer(this.of, new Uint32Array(2 * this.count));
+    if (this.count === this.of.length) this.of = grown(this.of, new Uint32Array(2 * this.count));
     this.of[this.count++] = at;
   }
 
@@ -115,7 +111,7 @@ export class MessageTable {
 
   /** Takes in the messages up to, not including, `count`. */
   grow(count: number): void {
-    if (count > this.dates.length) this.dates = longer(this.dates, new Float64Array(2 * count));
+    if (count > this.dates.length) this.dates = grown(this.dates, new Float64Array(2 * count));
     for (; this.count < count; this.count++) {
       const envelope = this.envelopeOf(this.count);
       this.dates[this.count] = envelope.date ?? NaN;

@@ -4,6 +4,7 @@
 // Nearly all words are plain ASCII: these stand one after another in one text. The few others stand beside it, as they are
 // and, once they are searched, folded.
 import { foldSearch } from '../mail/fold';
+import { grown } from '../mail/grown';
 import { hashed, hashSeed } from '../mail/hash';
 import { keepNewest } from '../mail/remembering';
 import { WordBlocks, type WordList } from '../mail/wordBlocks';
@@ -27,14 +28,6 @@ const beyondAscii = /[^\0-\x7f]/;
 
 /** Answers that are remembered: each segment asks the same, and a phrase asks for each of its words. */
 const mostKept = 8;
-
-/** The same numbers in a longer array, where there is no room for `count`. */
-function roomFor(numbers: Uint32Array<ArrayBuffer>, count: number): Uint32Array<ArrayBuffer> {
-  if (count <= numbers.length) return numbers;
-  const longer = new Uint32Array(Math.max(count, 1_024, Math.ceil(1.5 * numbers.length)));
-  longer.set(numbers);
-  return longer;
-}
 
 /** The words that fit a text. */
 export interface Fitting {
@@ -120,7 +113,8 @@ export class Dictionary {
   /** Puts what was added into the text. */
   private settle(): void {
     if (this.added.length === 0) return;
-    this.starts = roomFor(this.starts, this.size);
+    if (this.size > this.starts.length)
+      this.starts = grown(this.starts, new Uint32Array(Math.max(this.size, Math.ceil(1.5 * this.starts.length))));
     let at = this.text.length;
     for (const word of this.added) {
       this.starts[this.placed++] = at;

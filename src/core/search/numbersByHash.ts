@@ -1,5 +1,6 @@
 // Things with a number each, found again by a hash of what they are: without a string or an object for each of them, as a
 // Map would need.
+import { grown } from '../mail/grown';
 
 /** A table with open addressing. */
 export class NumbersByHash {
@@ -31,11 +32,7 @@ export class NumbersByHash {
 
   /** Takes in a number that is not here yet. */
   add(hash: number, number: number): void {
-    if (number >= this.hashes.length) {
-      const longer = new Int32Array(2 * number);
-      longer.set(this.hashes);
-      this.hashes = longer;
-    }
+    if (number >= this.hashes.length) this.hashes = grown(this.hashes, new Int32Array(2 * number));
     this.hashes[number] = hash;
     this.place(number);
     if (2 * ++this.count <= this.table.length) return;

@@ -15,8 +15,6 @@ export class TextSegments implements SearchedTexts {
     const which = Math.floor(this.count / segmentSize);
     const segment = (this.segments[which] ??= new TextSegment(this.dictionary));
     segment.add(batch, at);
-    // A full one is put into its small form.
-    if (segment.count === segmentSize) segment.pack();
     this.count++;
     return which;
   }

@@ -1,6 +1,7 @@
 // What the text index takes in: the words of some messages, read where the messages are parsed.
 import { fieldText } from '../rules/deep';
 import { foldAscii } from '../rules/fold';
+import { grown } from '../mail/grown';
 import type { HeaderField } from '../mail/header';
 import { blankMark, fieldMark, irregularValue, notKept, notKeptFields } from './textIndex';
 
@@ -42,11 +43,7 @@ export class TextBatchWriter {
   private put(word: string): void {
     let position = this.positions.get(word);
     if (position === undefined) this.positions.set(word, (position = this.positions.size));
-    if (this.used === this.tokens.length) {
-      const longer = new Uint32Array(2 * this.used);
-      longer.set(this.tokens);
-      this.tokens = longer;
-    }
+    if (this.used === this.tokens.length) this.tokens = grown(this.tokens, new Uint32Array(2 * this.used));
     this.tokens[this.used++] = position;
   }
 

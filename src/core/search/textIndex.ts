@@ -5,6 +5,7 @@
 // first at its end, the last at its beginning, those between them whole. A segment holds the messages of one stretch of
 // ids; once full it never changes.
 import { foldSearch } from '../mail/fold';
+import { grown } from '../mail/grown';
 import { blanksAsOne } from '../rules/deep';
 import type { TextBatch } from './textBatch';
 import { Dictionary, type Fit, type Folding } from './dictionary';
@@ -70,11 +71,8 @@ export class TextSegment {
 
   /** Gives the next position to a word. */
   private put(number: number): number {
-    if (this.size === this.words.length) {
-      const longer = new Uint32Array(Math.max(1_024, 2 * this.size));
-      longer.set(this.words);
-      this.words = longer;
-    }
+    if (this.size === this.words.length)
+      this.words = grown(this.words, new Uint32Array(Math.max(1_024, 2 * this.size)));
     this.words[this.size] = number;
     return this.size++;
   }
@@ -111,7 +109,10 @@ export class TextSegment {
     return this.open;
   }
 
-  /** Takes in the `at`th message of a batch; null for one that can't be read. */
+  /**
+   * Takes in the `at`th message of a batch; null for one that can't be read. A segment that is full by it is held as it
+   * is stored: it takes a third of the memory.
+   */
   add(batch: TextBatch | null, at = 0): void {
     const open = this.opened();
     const { units } = this;
@@ -137,6 +138,7 @@ export class TextSegment {
       }
       units.end(part);
     }
+    if (this.count === segmentSize) this.close(Units.of(units.packed()));
   }
 
   /** Forgets the messages from `count` on; their words stay, and are found nowhere. */
@@ -145,9 +147,8 @@ export class TextSegment {
     this.units.drop(count);
   }
 
-  /** The segment ready to be stored. A full one is held in this form from now on: it takes a third of the memory. */
+  /** The segment ready to be stored. */
   pack(): PackedSegment {
-    if (this.open && this.count >= segmentSize) this.close(this.units);
     const words = Array.from(this.words.subarray(0, this.size), (number) => this.dictionary.word(number));
     return { words: ['', ...words, ''].join('\n'), ...this.units.packed() };
   }

@@ -1,5 +1,6 @@
 // The words of a segment’s messages as numbers, one message after another: first those of its body, then those of its
 // header fields. What is found by going through them is found here; what the words are, others know (dictionary.ts).
+import { grown } from '../mail/grown';
 import { hashed } from '../mail/hash';
 
 /** Messages in one segment. */
@@ -112,11 +113,8 @@ export class Units {
 
   /** Adds a word to the part that is being taken in. */
   put(position: number): void {
-    if (this.used + 2 > this.units.length) {
-      const longer = new Uint16Array(Math.max(1_024, 2 * this.units.length));
-      longer.set(this.units);
-      this.units = longer;
-    }
+    if (this.used + 2 > this.units.length)
+      this.units = grown(this.units, new Uint16Array(Math.max(1_024, 2 * this.units.length)));
     if (position >= wide) this.units[this.used++] = wide + Math.floor((position - wide) / wide);
     this.units[this.used++] = position % wide;
   }
