@@ -31,7 +31,7 @@ const corePackages = [
   'entities',
   'tldts',
   'papaparse',
-  'unicode-confusables',
+  'htmlparser2',
   'punycode',
   'iso-3166-1',
   'date-fns',

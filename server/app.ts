@@ -59,7 +59,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     // The build names its files by their content: the browser may keep them, and what it has compiled of them.
     setHeaders: (reply, file) => {
       const named = file.includes(`${path.sep}assets${path.sep}`);
-      void reply.header('cache-control', named ? 'public, max-age=31536000, immutable' : 'no-cache');
+      void reply.setHeader('cache-control', named ? 'public, max-age=31536000, immutable' : 'no-cache');
     },
   });
 

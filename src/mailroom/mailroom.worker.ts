@@ -25,8 +25,8 @@ async function shippedModel() {
 }
 
 async function sharedDomains(): Promise<ReadonlySet<string>> {
-  const { default: list } = await import('freemail/data/free.txt?raw');
-  return new Set(list.split(/\s+/).filter(Boolean));
+  const { default: list } = await import('email-providers/all.json');
+  return new Set(list);
 }
 
 const tabs = new Tabs({

