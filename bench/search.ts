@@ -3,24 +3,24 @@
 import { freemem } from 'node:os';
 import { getHeapStatistics } from 'node:v8';
 import MiniSearch from 'minisearch';
-import { toMbox } from '../src/core';
+import { Message, toMbox } from '../src/core';
 import { everythingGoes } from '../src/core/clearout/clearOut';
 import { bodyText } from '../src/core/mail/body';
 import { envelopeOf, parseEnvelope } from '../src/core/mail/envelope';
-import { foldSearch } from '../src/core/mail/fold';
+import { foldSearch } from '../src/core/text/fold';
 import { parseStructure } from '../src/core/mail/structure';
 import { parseQuery } from '../src/core/search/query';
 import { TextBatchWriter } from '../src/core/search/textBatch';
 import { TextSegments } from '../src/core/search/segments';
-import { act } from '../src/mailroom/commands';
-import { importFiles } from '../src/mailroom/importing';
+import { act } from '../src/mailroom/commands/commands';
+import { importFiles } from '../src/mailroom/intake/importFiles';
 import { Mailbox } from '../src/mailroom/mailbox';
-import { readBatch } from '../src/mailroom/reading';
-import { rows } from '../src/mailroom/rows';
-import { senders } from '../src/mailroom/senders';
-import { memoryStore } from '../src/mailroom/storage';
-import { undo } from '../src/mailroom/undo';
-import type { View } from '../src/mailroom/viewsApi';
+import { readBatch } from '../src/mailroom/intake/readMessages';
+import { rows } from '../src/mailroom/questions/rows';
+import { senders } from '../src/mailroom/questions/senders';
+import { memoryStore } from '../src/mailroom/storage/recordStore';
+import { undo } from '../src/mailroom/commands/undo';
+import type { View } from '../src/mailroom/border/views';
 import { Random } from '../demo/random';
 import { realMessages } from './realMessages';
 import { someQueries } from './someQueries';
@@ -104,14 +104,13 @@ function indexing(raws: readonly Uint8Array[]): number {
   for (let from = 0; from < some.length; from += 512) {
     // As an import does it: what is read for the envelope is not read again.
     const read = some.slice(from, from + 512).map((raw) => {
-      const structure = parseStructure(raw);
-      const text = bodyText(raw, structure);
-      envelopeOf(raw, structure, text);
-      return { text, fields: structure.fields };
+      const message = new Message(raw);
+      envelopeOf(message);
+      return message;
     });
     const start = performance.now();
     const writer = new TextBatchWriter();
-    for (const { text, fields } of read) writer.add(text, fields);
+    for (const message of read) writer.add(message);
     const batch = writer.batch();
     for (const i of read.keys()) segments.add(batch, i);
     seconds += (performance.now() - start) / 1000;

@@ -3,7 +3,7 @@ import { Random } from '../demo/random';
 import { fieldText } from '../src/core/rules/deep';
 import { inks, type Folder, type Label, type Place } from '../src/core/mail/place';
 import { parseStructure } from '../src/core/mail/structure';
-import type { Envelope } from '../src/core/mail/envelope';
+import type { Envelope } from '../src/core/mail/envelopeSchema';
 import {
   flagDays,
   headerHows,

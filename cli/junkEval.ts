@@ -1,20 +1,19 @@
 // `junk-eval`: how good the junk filter is on somebody's mail, by cross-validation or on mail kept apart.
 import {
   crossValidate,
+  envelopeOf,
   featuresOf,
   figuresOf,
   JunkModel,
   learnAll,
   manyRounds,
-  messageOf,
-  parseEnvelope,
-  parseStructure,
+  messageOfStored,
   readForJunk,
   type Example,
   type Judged,
 } from '../src/core';
 import { messagesOf, UsageError } from './files';
-import { wholeNumber, type Options, type Output } from './run';
+import { wholeNumber, type Options, type Output } from './options';
 
 interface Timed {
   examples: Example[];
@@ -26,8 +25,8 @@ interface Timed {
 async function examplesOf(files: readonly string[], junk: boolean, headers: boolean, into: Timed): Promise<void> {
   for (const file of files)
     for await (const { stored, form } of messagesOf(file)) {
-      const raw = messageOf(stored, form);
-      const reading = readForJunk(raw, parseStructure(raw), parseEnvelope(raw));
+      const message = messageOfStored({ bytes: stored, form });
+      const reading = readForJunk(message, envelopeOf(message));
       const start = performance.now();
       const features = featuresOf(reading, headers);
       into.took += performance.now() - start;

@@ -5,13 +5,12 @@ import { demoMailbox } from '../demo/mailbox';
 import {
   Conversations,
   DeepTexts,
+  envelopeOf,
   evidenceOf,
   featuresOf,
   JunkModel,
   Line,
-  messageOf,
-  parseEnvelope,
-  parseStructure,
+  messageOfStored,
   readForJunk,
   readModel,
   scoreOf,
@@ -19,19 +18,14 @@ import {
   threadable,
   toMbox,
   type Envelope,
+  type Message,
   type Setup,
 } from '../src/core';
 import { fileText, messagesOf, setupOf, UsageError } from './files';
 import { junkEval } from './junkEval';
 import { queryOf } from './search';
 import { sieveRead, sieveWrite } from './sieve';
-
-/** Where the output goes. */
-export interface Output {
-  out: (text: string) => void;
-  error: (text: string) => void;
-  binary: (bytes: Uint8Array) => Promise<void>;
-}
+import { type Output, type Options, wholeNumber } from './options';
 
 const usage = `usage: npm run cli -- VERB [FILE…] [options]
   summary FILE… [--json]                    how many messages, how many damaged, how many bytes
@@ -48,23 +42,6 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
   threads FILE… [--json]                    the conversations (RFC 5256, REFERENCES), who answers whom
   demo --count N [--seed S] [--now TIME]    the demo mailbox as an mbox on standard output
 `;
-
-export interface Options {
-  json: boolean;
-  setup?: string;
-  count?: string;
-  seed?: string;
-  now?: string;
-  good?: string[];
-  junk?: string[];
-  'train-good'?: string[];
-  'train-junk'?: string[];
-  'test-good'?: string[];
-  'test-junk'?: string[];
-  folds?: string;
-  headers?: boolean;
-  queries?: string;
-}
 
 /** Runs one command; the exit code: 0, or 2 for anything that the caller has to mend. */
 export async function run(args: string[], output: Output): Promise<number> {
@@ -143,18 +120,10 @@ function some(files: string[]): string[] {
   return files;
 }
 
-export function wholeNumber(text: string | undefined, name: string, standard: number | null, least = 0): number {
-  if (text === undefined && standard !== null) return standard;
-  const value = Number(text);
-  if (text === undefined || !/^\d+$/.test(text) || !Number.isSafeInteger(value) || value < least)
-    throw new UsageError(`--${name} must be a whole number from ${least} up.`);
-  return value;
-}
-
 interface Read {
   index: number;
   envelope: Envelope;
-  raw: Uint8Array;
+  message: Message;
 }
 
 /** Every message of every file, numbered from 0 across them all. */
@@ -162,8 +131,8 @@ async function* envelopes(files: string[]): AsyncGenerator<Read> {
   let index = 0;
   for (const file of files)
     for await (const { stored, form } of messagesOf(file)) {
-      const raw = messageOf(stored, form);
-      yield { index: index++, envelope: parseEnvelope(raw), raw };
+      const message = messageOfStored({ bytes: stored, form });
+      yield { index: index++, envelope: envelopeOf(message), message };
     }
 }
 
@@ -171,9 +140,9 @@ const json = (value: unknown): string => `${JSON.stringify(value)}\n`;
 
 async function summary(files: string[], options: Options, output: Output): Promise<void> {
   const totals = { messages: 0, damaged: 0, bytes: 0 };
-  for await (const { envelope, raw } of envelopes(files)) {
+  for await (const { envelope, message } of envelopes(files)) {
     totals.messages++;
-    totals.bytes += raw.length;
+    totals.bytes += message.raw.length;
     if (envelope.damage !== null) totals.damaged++;
   }
   if (options.json) output.out(json(totals));
@@ -199,14 +168,14 @@ async function sort(files: string[], options: Options, output: Output): Promise<
   const names = new Map(setup.labels.map((label) => [label.id, label.name]));
   const model = await junkModel(setup);
   const own = await ownMessages(files, setup);
-  for await (const { index, envelope, raw } of envelopes(files)) {
-    const reading = readForJunk(raw, parseStructure(raw), envelope);
+  for await (const { index, envelope, message } of envelopes(files)) {
+    const reading = readForJunk(message, envelope);
     const score = scoreOf(model.margin(featuresOf(reading)));
     const { place, labels, read, flag, ink, trace } = line.decide(envelope, {
       score: Math.floor(score),
       now,
       answersOwn: envelope.references.some((id) => own.has(id)),
-      deep: new DeepTexts(() => raw).holds,
+      deep: new DeepTexts(() => message).holds,
     });
     const named = labels.map((id) => names.get(id) ?? id);
     const evidence = evidenceOf(model, reading, 5);
@@ -258,7 +227,7 @@ async function search(args: string[], options: Options, output: Output): Promise
   const lines = options.queries ? (await fileText(options.queries)).split('\n').filter(Boolean) : [args.at(-1) ?? ''];
   const queries = lines.map(queryOf);
   const searched = new SearchedMessages();
-  for await (const read of envelopes(files)) searched.add(read.raw, read.envelope);
+  for await (const read of envelopes(files)) searched.add(read.message, read.envelope);
   for (const query of queries) {
     const found = searched.search(query);
     if (options.queries) output.out(json({ indexes: found }));

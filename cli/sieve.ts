@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { emptySetup, readScript, scriptOf, type Remark } from '../src/core';
 import { fileError, setupOf, UsageError } from './files';
-import type { Options, Output } from './run';
+import type { Options, Output } from './options';
 
 function one(files: readonly string[], what: string): string {
   if (files.length !== 1) throw new UsageError(`Name one file: ${what}.`);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { featuresOf, Line, parseEnvelope, parseStructure, readForJunk, readModel, scoreOf } from '../src/core';
+import { featuresOf, Line, Message, parseEnvelope, readForJunk, readModel, scoreOf } from '../src/core';
 import { demoArrival, demoMailbox } from './mailbox';
 import { demoSetup } from './setup';
 
@@ -28,7 +28,7 @@ test('about 140 in the Inbox once it rode the line, with wanted mail in Junk', (
   const shipped = readModel(readFileSync(path.join(__dirname, '../public/junk-model.bin')));
   if (!shipped.ok) throw new Error(shipped.error);
   const { model } = shipped;
-  const features = mailbox.map(({ raw }, i) => featuresOf(readForJunk(raw, parseStructure(raw), envelopes[i])));
+  const features = mailbox.map(({ raw }, i) => featuresOf(readForJunk(new Message(raw), envelopes[i])));
   for (const [i, { marked }] of mailbox.entries()) if (marked) model.learn(features[i], marked === 'junk');
   const score = (i: number) => Math.floor(scoreOf(model.margin(features[i])));
   const places = mailbox.map((m, i) =>

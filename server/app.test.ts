@@ -4,7 +4,7 @@ import path from 'node:path';
 import type { FastifyInstance } from 'fastify';
 import { parseEnvelope } from '../src/core';
 import { checkSetup } from '../src/core/line/setup';
-import { changesSchema } from '../src/mailroom/postOffice';
+import { changesSchema } from '../src/mailroom/post/postOffice';
 import { buildApp } from './app';
 
 let now = Date.UTC(2026, 10, 24, 9);

@@ -2,7 +2,7 @@
 // takes what is sent. It keeps nothing of the person's but what was sent to it since it was started.
 import { parseEnvelope } from '../src/core/mail/envelope';
 import { parseStructure } from '../src/core/mail/structure';
-import { leavingWays } from '../src/core/senders/leaving';
+import { leavingWays } from '../src/core/senders/leavingWays';
 import { demoArrival, demoMailbox, type DemoMessage } from '../demo/mailbox';
 
 /** How the post office is set up; every value has its place in docs/architecture.md. */

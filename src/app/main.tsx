@@ -9,7 +9,7 @@ import { RouterProvider } from 'react-router/dom';
 import { DeskPage } from './desk/DeskPage';
 import { Broken } from './frame/Broken';
 import { Frame } from './frame/Frame';
-import { tellOfMail } from './telling/telling';
+import { tellOfMail } from './telling/notify';
 import { followLook } from './state/preferences';
 
 followLook();

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { filters, type View } from '../mailroom/viewsApi';
+import { filters, type View } from '../mailroom/border/views';
 import { readWhere, settingPath, viewPath, wherePath, type Where } from './paths';
 
 test.each<[View, number | null, string]>([

@@ -1,7 +1,6 @@
 // Where the person is, in the address: a view, what of it is shown and how, and perhaps an open message.
-import type { Place } from '../core/mail/place';
-import { fixedPlaces } from '../core/mail/place';
-import { filters, type Filter, type View } from '../mailroom/viewsApi';
+import { type Place, fixedPlaces } from '../core/mail/place';
+import { filters, type Filter, type View } from '../mailroom/border/views';
 
 /** A place on the desk. `view` is whole; what narrows it stands beside it. */
 export interface Where {

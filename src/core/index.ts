@@ -1,13 +1,15 @@
 // The core as a library: what a script needs, and no more.
 export { type Address } from './mail/address';
-export { parseEnvelope, type Envelope } from './mail/envelope';
+export { envelopeOf, parseEnvelope } from './mail/envelope';
+export { Message, messageOfStored, type StoredMessage } from './mail/message';
+export { type Envelope } from './mail/envelopeSchema';
 export { MboxSplitter, messageOf, sniffMail, toEml, toMbox, type Form } from './mail/mbox';
 export { writeMessage, type MessageToWrite } from './mail/writing';
 export { baseSubject } from './conversations/baseSubject';
 export { threadable } from './conversations/threadable';
 export { Conversations, type Threadable } from './conversations/threading';
 export { parseStructure } from './mail/structure';
-export { readForJunk, type JunkReading } from './junk/reading';
+export { readForJunk, type JunkReading } from './junk/junkReading';
 export { featuresOf } from './junk/features';
 export { JunkModel, learnAll, manyRounds, type Example } from './junk/model';
 export { readModel, writeModel } from './junk/modelFile';
@@ -17,7 +19,7 @@ export { DeepTexts } from './rules/deep';
 export { readScript, scriptOf, type ReadScript, type Remark } from './rules/sieve/read';
 export { meaningOf, type Meaning } from './rules/sieve/meaning';
 export { parseScript } from './rules/sieve/script';
-export { runScript, type Effect } from './rules/sieve/run';
+export { runScript, type Effect } from './rules/sieve/runScript';
 export { parseQuery, queryText, type ParsedQuery, type Query } from './search/query';
 export { SearchedMessages } from './search/searched';
 export { Line, type Decision, type TraceLine } from './line/decide';

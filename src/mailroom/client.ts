@@ -1,6 +1,7 @@
 // The mailroom from the page's side: a worker behind the typed interface of api.ts.
 import { proxy, wrap } from 'comlink';
-import type { Mailroom, MailroomEvent } from './api';
+import type { Mailroom } from './border/mailroom';
+import type { MailroomEvent } from './border/events';
 import type { WorkerSide } from './mailroom.worker';
 
 const listeners = new Set<(event: MailroomEvent) => void>();

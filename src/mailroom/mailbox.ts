@@ -4,31 +4,32 @@
 // it twice is applying it once. State packs follow behind, and `meta` says up to which record they are complete. After
 // a crash the records beyond that are applied again. The journal alone can rebuild all state.
 import { emptySetup, type Setup } from '../core/line/setup';
-import type { Bits } from '../core/rules/bits';
-import { MessageTable } from '../core/rules/table';
-import type { ReadingProgress } from './api';
-import type { KeptEnvelope } from './reading';
-import { StateColumns } from './columns';
-import { DeepAnswers, deepConditionsOf } from './deepAnswers';
-import { Derived } from './derived';
-import { headOf, readHeads, type JournalHead } from './journalHead';
-import { EnvelopeStore } from './envelopeStore';
-import { Finding } from './finding';
-import { JunkRoom } from './junkRoom';
-import { People } from './people';
-import { Redundancy } from './redundancy';
-import { readState } from './readState';
-import { SenderIndex } from './senderIndex';
-import { RawStore, type StoredMessage } from './rawStore';
-import { recordOf, recordsAfter, type Commit } from './journal';
-import { keyOf, recordVersion, statePackSize, type JournalRecord } from './records';
-import { editSetup } from './setupEdits';
-import { storageTrouble, type RecordStore } from './storage';
-import { Storing, type Records } from './storing';
-import { Tables } from './tables';
-import { TextStore } from './textStore';
-import { Views } from './views';
-import { turn } from './turn';
+import type { Bits } from '../core/data/bits';
+import { MessageTable } from '../core/rules/messageTable';
+import type { ReadingProgress } from './border/overview';
+import type { KeptEnvelope } from './storage/keptEnvelope';
+import { StateColumns } from './state/columns';
+import { DeepAnswers, deepConditionsOf } from './search/deepConditions';
+import { Derived } from './state/derived';
+import { headOf, readHeads, type JournalHead } from './state/journalHead';
+import { EnvelopeStore } from './storage/envelopeStore';
+import { Finding } from './search/finding';
+import { JunkRoom } from './junk/junkFilter';
+import { People } from './state/people';
+import { Redundancy } from './search/redundancy';
+import { readState } from './state/readState';
+import { SenderIndex } from './state/senderIndex';
+import { RawStore } from './storage/rawStore';
+import type { StoredMessage } from '../core/mail/message';
+import { recordOf, recordsAfter, type Commit } from './storage/journal';
+import { keyOf, recordVersion, statePackSize, type JournalRecord } from './storage/records';
+import { editSetup } from '../core/line/setupEdit';
+import { storageTrouble, type RecordStore } from './storage/recordStore';
+import { Storing, type Records } from './storage/storing';
+import { Tables } from './state/internedTables';
+import { TextStore } from './search/textStore';
+import { Views } from './search/views';
+import { turn } from './time/turn';
 
 /** A command that could not be written: the reason in words, and nothing was changed. */
 export class NotWritten extends Error {

@@ -1,13 +1,13 @@
 // The worker's entry: the mailroom in one tab, open where the lock is held, relayed where it is not.
 import { expose } from 'comlink';
 import { checkSetup } from '../core/line/setup';
-import type { MailroomEvent } from './api';
-import { ParsePool } from './parsePool';
-import { serverPostOffice } from './postOffice';
-import { NewerStorage } from './records';
+import type { MailroomEvent } from './border/events';
+import { ParsePool } from './intake/parsePool';
+import { serverPostOffice } from './post/postOffice';
+import { NewerStorage } from './storage/records';
 import { openService } from './service';
-import { browserStore } from './storage';
-import { Tabs } from './tabs';
+import { browserStore } from './storage/recordStore';
+import { Tabs } from './border/tabs';
 
 const cores = navigator.hardwareConcurrency || 2;
 let hear: (event: MailroomEvent) => void = () => undefined;
@@ -38,7 +38,7 @@ const tabs = new Tabs({
       store: browserStore(),
       now: Date.now,
       pool: new ParsePool(Math.max(1, cores - 1), () => {
-        return new Worker(new URL('./parse.worker.ts', import.meta.url), { type: 'module' });
+        return new Worker(new URL('./intake/parse.worker.ts', import.meta.url), { type: 'module' });
       }),
       post: serverPostOffice(),
       demoSetup,

@@ -1,12 +1,13 @@
 // The service as the page has it, over a post office that is a script.
 import { demoSetup } from '../../demo/setup';
 import { everythingGoes } from '../core/clearout/clearOut';
-import { wholeLog } from './logbookApi';
-import type { MailroomEvent, Mailroom } from './api';
+import { wholeLog } from './border/log';
+import type { Mailroom } from './border/mailroom';
+import type { MailroomEvent } from './border/events';
 import { openService } from './service';
-import type { Changes, PostOffice } from './postOffice';
-import { memoryStore, type RecordStore } from './storage';
-import { single, testTime } from './testing';
+import type { Changes, PostOffice } from './post/postOffice';
+import { memoryStore, type RecordStore } from './storage/recordStore';
+import { single, testTime } from './testing/testing';
 
 const raw = (n: number, from = `a${n}@b.example`) =>
   Buffer.from(

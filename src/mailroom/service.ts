@@ -2,46 +2,55 @@
 import type { Setup } from '../core/line/setup';
 import { placeSchema } from '../core/mail/place';
 import { entrySchema } from '../core/senders/register';
-import { toldSchema } from '../core/senders/telling';
-import type { Mailroom, MailroomEvent, Outcome, PostStatus, Receipt, SetupEdit } from './api';
-import { setupEditSchema } from './api';
-import { actSchema, groupingSchema, selectionSchema, viewSchema } from './viewsApi';
-import { dissolvingSchema } from './rulesApi';
-import { sendAnswer, startAnswer } from './answers';
-import { act, changeSetup, thinOut, tidy } from './commands';
-import { openConversation, thinning } from './conversations';
-import { exportMail } from './exporting';
-import { importFiles, type ImportControl } from './importing';
-import { addMessages } from './incoming';
+import { toldSchema } from '../core/senders/told';
+import type { Mailroom } from './border/mailroom';
+import type { MailroomEvent } from './border/events';
+import type { PostStatus } from './border/overview';
+import type { Outcome, Receipt } from './border/outcome';
+import { type SetupEdit, setupEditSchema, setupEdits } from '../core/line/setupEdit';
+import { actSchema, groupingSchema, selectionSchema, viewSchema } from './border/views';
+import { dissolvingSchema } from './border/rules';
+import { sendAnswer, startAnswer } from './post/answering';
+import { act } from './commands/commands';
+import { tidy } from './commands/retention';
+import { changeSetup } from './commands/changeSetup';
+import { thinOut } from './commands/thinOut';
+import { openConversation, thinning } from './questions/conversations';
+import { exportMail } from './questions/exporting';
+import { importFiles, type ImportControl } from './intake/importFiles';
+import { addMessages } from './intake/incoming';
 import { Mailbox, NotWritten } from './mailbox';
-import type { ParsePool } from './parsePool';
-import { incomingFrom, type PostOffice } from './postOffice';
-import * as queries from './queries';
-import { position, rows } from './rows';
-import * as junkQueries from './junkQueries';
-import { checkEntry, registerUse } from './registerQueries';
-import { rescue } from './rescue';
-import { exportSetup, importSetup, setupEdits } from './setupFile';
-import type { RecordStore } from './storage';
-import { whereWent } from './whereWent';
-import { toldLately, toTell } from './telling';
-import { ageMail, dryRun, ruleSetReport, runRules } from './dryRuns';
-import { agenda, fallenDue } from './agenda';
-import { dissolve } from './dissolve';
-import { habit, ruleProposals } from './habits';
-import { undo } from './undo';
+import type { ParsePool } from './intake/parsePool';
+import { incomingFrom, type PostOffice } from './post/postOffice';
+import { attachment, open } from './questions/message';
+import { overview } from './questions/overview';
+import { position, rows } from './questions/rows';
+import * as junkQueries from './questions/junkReport';
+import { checkEntry, registerUse } from './questions/registerUse';
+import { rescue } from './commands/rescue';
+import { importSetup } from './commands/setupFile';
+import { exportSetup } from './questions/setupFile';
+import type { RecordStore } from './storage/recordStore';
+import { whereWent } from './questions/whereWent';
+import { toldLately, toTell } from './questions/notifications';
+import { dryRun, ruleSetReport } from './questions/dryRuns';
+import { ageMail, runRules } from './commands/runRules';
+import { agenda, fallenDue } from './questions/agenda';
+import { dissolve } from './commands/dissolve';
+import { habit, ruleProposals } from './questions/habits';
+import { undo } from './commands/undo';
 import { clearOutSchema } from '../core/clearout/clearOut';
-import { months } from './calendar';
-import { clearOutCounts, clearOutReport } from './clearOuts';
-import { leaveList } from './leaving';
-import { lastUndoable, logbook, logDetail } from './logbook';
-import { logFilterSchema } from './logbookApi';
-import { passages } from './passages';
-import { people, senderReport, senders } from './senders';
-import { senderSchema, sendersQuestionSchema } from './sendersApi';
-import { shorten } from './shortening';
-import { whyHere } from './whyHere';
-import { messages } from './words';
+import { months } from './questions/months';
+import { clearOutCounts, clearOutReport } from './questions/clearOutReport';
+import { leaveList } from './post/leaveList';
+import { lastUndoable, logbook, logDetail } from './questions/logbook';
+import { logFilterSchema } from './border/log';
+import { passages } from './questions/passages';
+import { people, senderReport, senders } from './questions/senders';
+import { senderSchema, sendersQuestionSchema } from './border/senderTable';
+import { shorten } from './commands/compaction';
+import { whyHere } from './questions/whyHere';
+import { messages } from '../core/text/sentences';
 
 /** What the service needs from where it runs. */
 export interface ServiceHost {
@@ -186,7 +195,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
   void check();
 
   return {
-    overview: async () => queries.overview(mailbox, { ...post, on: mailbox.postOn }, dayStart(host.now())),
+    overview: async () => overview(mailbox, { ...post, on: mailbox.postOn }, dayStart(host.now())),
     rows: (view, grouping, from, to) => rows(mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), from, to),
     position: (view, grouping, id) => position(mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), id),
     conversation: (id, view, elsewhere) => openConversation(mailbox, id, viewSchema.parse(view), elsewhere),
@@ -195,8 +204,8 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     startAnswer: (id, all, when) => startAnswer(mailbox, id, all, when),
     sendAnswer: (command, answer, zone) => sendAnswer(mailbox, host.post, command, answer, zone, checkAgain),
     toldLately: (told) => toldLately(mailbox, toldSchema.array().parse(told)),
-    open: (id, plain) => queries.open(mailbox, id, plain),
-    attachment: (id, index) => queries.attachment(mailbox, id, index),
+    open: (id, plain) => open(mailbox, id, plain),
+    attachment: (id, index) => attachment(mailbox, id, index),
     whyHere: (id) => whyHere(mailbox, id),
     counts: async (views) => {
       const out: { total: number; unread: number }[] = [];

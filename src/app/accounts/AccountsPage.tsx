@@ -6,9 +6,9 @@ import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { wherePath } from '../paths';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 
 /** What is wrong with an account as typed; null where nothing is. */
 function wrong(account: Account, others: readonly Account[]): string | null {

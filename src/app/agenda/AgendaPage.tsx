@@ -4,18 +4,18 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Row } from '../../mailroom/api';
+import type { Row } from '../../mailroom/border/rows';
 import { mailroom } from '../../mailroom/client';
 import { DueDialog } from '../desk/DueDialog';
 import { UndoSpot } from '../desk/StampBar';
 import { viewPath } from '../paths';
 import { runAct } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Page } from '../ui/Page';
 import { dueWords, exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 import { Waiting } from '../ui/Waiting';
 
 /** The stretches of the Agenda, in their order: the first that a due date falls into has it. */

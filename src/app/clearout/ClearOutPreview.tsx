@@ -1,10 +1,10 @@
 import { outstanding, type ClearOut, type Outstanding } from '../../core/clearout/clearOut';
 import type { Setup } from '../../core/line/setup';
-import type { ClearOutReport } from '../../mailroom/clearOutApi';
+import type { ClearOutReport } from '../../mailroom/border/clearOuts';
 import { RowLines } from '../ui/RowLines';
 import { Waiting } from '../ui/Waiting';
 import { dayOf, sizeWords } from '../ui/time';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 
 const reasons: Record<Outstanding, string> = {
   flagged: 'flagged',

@@ -4,9 +4,9 @@ import { parseEntry } from '../../core/senders/register';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 
 const inSight = 200;
 

@@ -1,13 +1,13 @@
 import { Columns3, Layers, PackageOpen, RefreshCw, Rows3 } from 'lucide-react';
-import type { Overview } from '../../mailroom/api';
-import { filters, type Filter, type View } from '../../mailroom/viewsApi';
+import type { Overview } from '../../mailroom/border/overview';
+import { filters, type Filter, type View } from '../../mailroom/border/views';
 import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
-import { clearOutPath, mostKept } from '../clearout/address';
+import { clearOutPath, mostKept } from '../clearout/clearOutLink';
 import { viewPath } from '../paths';
 import { clearTicks, tickAll, useDesk } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';
-import { count, messages, viewName } from '../ui/words';
+import { count, messages, viewName } from '../ui/naming';
 import { QueryLine } from './QueryLine';
 import type { DeskView } from './useDeskView';
 

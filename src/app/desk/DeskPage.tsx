@@ -1,8 +1,8 @@
 import { parseQuery } from '../../core/search/query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { Row } from '../../mailroom/api';
-import type { Act, Selection } from '../../mailroom/viewsApi';
+import type { Row } from '../../mailroom/border/rows';
+import type { Act, Selection } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import {
   attendActs,
@@ -16,13 +16,13 @@ import {
   toggleWhy,
   useDesk,
 } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
 import { saveFile } from '../ui/save';
-import { messages, viewExists, viewName } from '../ui/words';
-import { target as targetOf, actsIn, type DeskAct } from './acts';
+import { messages, viewExists, viewName } from '../ui/naming';
+import { target as targetOf, actsIn, type DeskAct } from './deskActs';
 import { DeskEdge, shownFilters, toggleGrouped } from './DeskEdge';
 import { Divider } from './Divider';
 import { DueDialog } from './DueDialog';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { TypedDue } from '../../core/agenda/due';
-import type { Act, Selection } from '../../mailroom/viewsApi';
+import type { Act, Selection } from '../../mailroom/border/views';
 import { runAct } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
 import { dueWords } from '../ui/time';

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { parseQuery } from '../../core/search/query';
-import type { Overview } from '../../mailroom/api';
-import type { View } from '../../mailroom/viewsApi';
+import type { Overview } from '../../mailroom/border/overview';
+import type { View } from '../../mailroom/border/views';
 import { viewPath } from '../paths';
 
 const words: Record<string, [title: string, text: string]> = {

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import { leaveHabit, useDesk } from '../state/desk';
 import { prefer } from '../state/preferences';
-import { messages, placePath } from '../ui/words';
+import { messages, placePath } from '../ui/naming';
 
 /** An offer, made once: what the person keeps moving by hand, a rule can move. */
 export function HabitOffer({ setup }: { setup: Setup }) {

@@ -1,10 +1,10 @@
 import { inTree } from '../../core/mail/nesting';
 import { inks, type Label } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Selection } from '../../mailroom/viewsApi';
+import type { Selection } from '../../mailroom/border/views';
 import { commandId, runAct } from '../state/desk';
 import { InkTag } from '../ui/InkTag';
-import { labelName } from '../ui/words';
+import { labelName } from '../ui/naming';
 import { PickDialog } from './PickDialog';
 
 interface LabelDialogProps {

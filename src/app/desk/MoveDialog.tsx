@@ -1,8 +1,8 @@
 import { placeName, type Place } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Selection } from '../../mailroom/viewsApi';
+import type { Selection } from '../../mailroom/border/views';
 import { commandId, runAct } from '../state/desk';
-import { movablePlaces, placePath } from '../ui/words';
+import { movablePlaces, placePath } from '../ui/naming';
 import { PickDialog } from './PickDialog';
 
 interface MoveDialogProps {

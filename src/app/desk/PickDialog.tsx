@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import type { SetupEdit } from '../../mailroom/api';
+import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';

@@ -4,9 +4,9 @@ import type { Setup } from '../../core/line/setup';
 import { parseQuery } from '../../core/search/query';
 import type { Within } from '../../core/search/saved';
 import { accepted } from '../../core/search/suggest';
-import type { View } from '../../mailroom/viewsApi';
+import type { View } from '../../mailroom/border/views';
 import { usePart } from '../ui/usePart';
-import { viewName } from '../ui/words';
+import { viewName } from '../ui/naming';
 import { useSuggestions } from './useSuggestions';
 import type { DeskView } from './useDeskView';
 

@@ -1,16 +1,16 @@
 import { BellOff, Flag, FlagOff, MessagesSquare, Paperclip, TriangleAlert } from 'lucide-react';
 import { Fragment, memo, useState, type MouseEvent } from 'react';
 import type { Setup } from '../../core/line/setup';
-import type { Row } from '../../mailroom/api';
-import type { View } from '../../mailroom/viewsApi';
+import type { Row } from '../../mailroom/border/rows';
+import type { View } from '../../mailroom/border/views';
 import { placeName } from '../../core/mail/place';
 import { act } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Marked } from '../ui/Marked';
 import { dayOf, exactTime, shortTime } from '../ui/time';
-import { conversationWords } from '../ui/words';
-import { actOf, rowTarget, type Target } from './acts';
+import { conversationWords } from '../ui/naming';
+import { actOf, rowTarget, type Target } from './deskActs';
 import { useSwipe } from './useSwipe';
 
 interface RowItemProps {

@@ -12,11 +12,11 @@ import {
   type Ref,
 } from 'react';
 import type { Setup } from '../../core/line/setup';
-import type { Row } from '../../mailroom/api';
-import type { Grouping, View } from '../../mailroom/viewsApi';
+import type { Row } from '../../mailroom/border/rows';
+import type { Grouping, View } from '../../mailroom/border/views';
 import { clearTicks, tick, tickMany, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
-import { rowTarget, target, type Target } from './acts';
+import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
 import { RowItem } from './RowItem';
 import type { Rows } from './useRows';

@@ -4,10 +4,10 @@ import type { Setup } from '../../core/line/setup';
 import { parseQuery } from '../../core/search/query';
 import type { SavedSearch } from '../../core/search/saved';
 import { mailroom } from '../../mailroom/client';
-import type { View } from '../../mailroom/viewsApi';
+import type { View } from '../../mailroom/border/views';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
-import { savedSearchOf, viewName } from '../ui/words';
+import { savedSearchOf, viewName } from '../ui/naming';
 
 type Found = Extract<View, { kind: 'found' }>;
 

@@ -1,9 +1,9 @@
 import { CalendarClock, FolderInput, Tags, Undo2, X, type LucideIcon } from 'lucide-react';
-import type { View } from '../../mailroom/viewsApi';
+import type { View } from '../../mailroom/border/views';
 import { undoEntry, useDesk } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
-import { count, messages } from '../ui/words';
-import { actsIn, type DeskAct, type Target } from './acts';
+import { useMailbox } from '../state/overview';
+import { count, messages } from '../ui/naming';
+import { actsIn, type DeskAct, type Target } from './deskActs';
 
 interface StampBarProps {
   view: View;

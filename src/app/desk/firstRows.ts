@@ -1,6 +1,6 @@
 // The rows that are asked for before the page is there: the list takes them up instead of asking again.
-import type { RowWindow } from '../../mailroom/api';
-import type { Grouping, View } from '../../mailroom/viewsApi';
+import type { RowWindow } from '../../mailroom/border/rows';
+import type { Grouping, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 
 /** Rows fetched at one time. */

@@ -2,12 +2,12 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { lanesOf, type Lane as SavedLane } from '../../core/search/lane';
-import type { Row } from '../../mailroom/api';
-import type { Filter, Grouping, Lane, View } from '../../mailroom/viewsApi';
+import type { Row } from '../../mailroom/border/rows';
+import type { Filter, Grouping, Lane, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { readWhere, viewPath, wherePath, type Where } from '../paths';
 import { clearTicks, useDesk } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
 import { useRows, type Rows } from './useRows';

@@ -1,9 +1,9 @@
 // Rows of a view, fetched in pages as they come into sight; the page never holds the mailbox.
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Row } from '../../mailroom/api';
-import type { Grouping, View } from '../../mailroom/viewsApi';
+import type { Row } from '../../mailroom/border/rows';
+import type { Grouping, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { pageSize, rowsKey, takeFirstRows } from './firstRows';
 
 /** Pages kept while scrolling; those farthest from sight are forgotten. */

@@ -1,9 +1,9 @@
 // Swiping a row to the left or right on a touch screen does an act that the person chose.
 import { useRef, useState, type CSSProperties, type PointerEvent } from 'react';
-import type { View } from '../../mailroom/viewsApi';
+import type { View } from '../../mailroom/border/views';
 import { act } from '../state/desk';
 import { usePreferences } from '../state/preferences';
-import { actOf, type DeskAct, type Target } from './acts';
+import { actOf, type DeskAct, type Target } from './deskActs';
 
 /** How far a finger must go, in CSS pixels: before it is a swipe, and before it counts. */
 const begins = 12;

@@ -2,11 +2,11 @@ import { ArrowRight } from 'lucide-react';
 import { useState } from 'react';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { DryRunResult } from '../../mailroom/rulesApi';
+import type { DryRunResult } from '../../mailroom/border/rules';
 import type { Answer } from '../ui/useAnswer';
 import { exactTime, shortTime } from '../ui/time';
 import { Waiting } from '../ui/Waiting';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 
 interface DryRunPanelProps {
   answer: Answer<DryRunResult>;

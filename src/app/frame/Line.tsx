@@ -25,22 +25,21 @@ import {
   type LucideIcon,
 } from 'lucide-react';
 import type { Setup } from '../../core/line/setup';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { useAnswer } from '../ui/useAnswer';
 import { useDroppable } from '@dnd-kit/core';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { stationNames } from '../../core/line/stations';
 import { inTree } from '../../core/mail/nesting';
-import type { Place } from '../../core/mail/place';
-import { placeName } from '../../core/mail/place';
-import type { Overview } from '../../mailroom/api';
-import type { Act, View } from '../../mailroom/viewsApi';
+import { type Place, placeName } from '../../core/mail/place';
+import type { Overview } from '../../mailroom/border/overview';
+import type { Act, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
 import { prefer, usePreferences } from '../state/preferences';
 import { shortTime } from '../ui/time';
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 
 const icons: Partial<Record<Place, LucideIcon>> = {
   inbox: Inbox,

@@ -1,6 +1,6 @@
 import { mailroom } from '../../mailroom/client';
-import type { Judgement } from '../../mailroom/junkApi';
-import { useMailbox } from '../state/mailbox';
+import type { Judgement } from '../../mailroom/border/junk';
+import { useMailbox } from '../state/overview';
 import { useAnswer } from '../ui/useAnswer';
 
 /** A score in words: `Score 93 of 100`. */

@@ -1,21 +1,20 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { atLine } from '../../core/junk/atLine';
-import { lineOf } from '../../core/junk/settings';
-import { mostKeepDays, type JunkSettings } from '../../core/junk/settings';
+import { lineOf, mostKeepDays, type JunkSettings } from '../../core/junk/settings';
 import type { Setup } from '../../core/line/setup';
-import type { FilterReport } from '../../mailroom/junkApi';
+import type { FilterReport } from '../../mailroom/border/junk';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Switch } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { usePart } from '../ui/usePart';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 import { Waiting } from '../ui/Waiting';
 import { useFilterReport } from './useFilterReport';
 

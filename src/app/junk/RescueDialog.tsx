@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { domainOf } from '../../core/mail/address';
-import type { Selection } from '../../mailroom/viewsApi';
+import type { Selection } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';

@@ -1,8 +1,8 @@
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip, type Plugin } from 'chart.js';
 import { useEffect, useMemo, useRef } from 'react';
-import type { FilterReport } from '../../mailroom/junkApi';
+import type { FilterReport } from '../../mailroom/border/junk';
 import { usePreferences } from '../state/preferences';
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
 

@@ -1,8 +1,8 @@
 // How the junk filter stands, asked anew when marks or mail changed, with progress while it is judged.
 import { useEffect, useState } from 'react';
-import type { FilterReport } from '../../mailroom/junkApi';
+import type { FilterReport } from '../../mailroom/border/junk';
 import { mailroom, onMailroom } from '../../mailroom/client';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 
 interface Progress {
   done: number;

@@ -1,4 +1,4 @@
-import { deskActs } from '../desk/acts';
+import { deskActs } from '../desk/deskActs';
 import { Dialog } from '../ui/Dialog';
 
 const others: [keys: string, what: string][] = [

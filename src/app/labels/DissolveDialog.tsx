@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { placeName, type Place } from '../../core/mail/place';
-import type { Overview } from '../../mailroom/api';
+import type { Overview } from '../../mailroom/border/overview';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
-import { labelName, messages, movablePlaces, placePath } from '../ui/words';
+import { labelName, messages, movablePlaces, placePath } from '../ui/naming';
 
 export interface Dissolved {
   list: 'labels' | 'folders';

@@ -1,11 +1,11 @@
 import { Link } from 'react-router';
-import type { LogEntry } from '../../mailroom/api';
+import type { LogEntry } from '../../mailroom/border/log';
 import { mailroom } from '../../mailroom/client';
 import { settingPath, settingWords } from '../paths';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { RowLines } from '../ui/RowLines';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 import { Waiting } from '../ui/Waiting';
 
 /** What an entry touched: its messages, and for what arrived, who decided where it went. */

@@ -1,15 +1,15 @@
 import { endOfDay, format, startOfDay } from 'date-fns';
 import { Fragment, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { LogEntry } from '../../mailroom/api';
+import type { LogEntry, LogFilter } from '../../mailroom/border/log';
 import { mailroom } from '../../mailroom/client';
-import { logKinds, type LogFilter, type LogKind } from '../../mailroom/logbookApi';
+import { logKinds, type LogKind } from '../../core/line/logKinds';
 import { undoEntry, useDesk } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { dayOf, exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 import { Waiting } from '../ui/Waiting';
 import { LogDetails } from './LogDetails';
 

@@ -1,16 +1,16 @@
 import { FolderInput, HardDriveDownload } from 'lucide-react';
 import { useRef, useState, type DragEvent } from 'react';
 import { placeName, type Place } from '../../core/mail/place';
-import type { Selection, View } from '../../mailroom/viewsApi';
+import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { say, useDesk } from '../state/desk';
-import { refresh, useMailbox } from '../state/mailbox';
+import { refresh, useMailbox } from '../state/overview';
 import { Dialog } from '../ui/Dialog';
 import { Page } from '../ui/Page';
 import { saveFile } from '../ui/save';
 import { exactTime } from '../ui/time';
-import { count, messages, movablePlaces } from '../ui/words';
-import { bringIn, droppedFiles } from './importing';
+import { count, messages, movablePlaces } from '../ui/naming';
+import { bringIn, droppedFiles } from './importRun';
 import { SetupSection } from './SetupSection';
 import { StorageSection } from './StorageSection';
 

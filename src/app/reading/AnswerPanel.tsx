@@ -1,14 +1,14 @@
 import { Send } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { Answer, AnswerStart } from '../../mailroom/api';
+import type { Answer, AnswerStart } from '../../mailroom/border/answers';
 import { mailroom } from '../../mailroom/client';
 import { wherePath, type Where } from '../paths';
-import { forgetAnswer, keepAnswer, useAnswers } from '../state/answers';
+import { forgetAnswer, keepAnswer, useAnswers } from '../state/unfinishedAnswers';
 import { commandId, say, startAnswering } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { exactTime } from '../ui/time';
-import { messages } from '../ui/words';
+import { messages } from '../ui/naming';
 
 type Written = Omit<Answer, 'to'>;
 

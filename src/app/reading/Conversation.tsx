@@ -2,10 +2,10 @@ import { BellOff, BellRing, ChevronsDownUp, ChevronsUpDown, ListTree, Scissors, 
 import { useEffect, useMemo, useState } from 'react';
 import { stack, tree } from '../../core/conversations/order';
 import type { Setup } from '../../core/line/setup';
-import type { ConversationMember, OpenConversation } from '../../mailroom/api';
+import type { ConversationMember, OpenConversation } from '../../mailroom/border/conversations';
 import { act } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';
-import { conversationWords, messages } from '../ui/words';
+import { conversationWords, messages } from '../ui/naming';
 import { Attachment } from './Attachments';
 import { MemberItem, whoWrote } from './MemberItem';
 import { ThinDialog } from './ThinDialog';

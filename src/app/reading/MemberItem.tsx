@@ -2,7 +2,8 @@ import { ChevronDown, ChevronRight, Flag, Paperclip } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Setup } from '../../core/line/setup';
 import { placeName } from '../../core/mail/place';
-import type { ConversationMember, Row } from '../../mailroom/api';
+import type { ConversationMember } from '../../mailroom/border/conversations';
+import type { Row } from '../../mailroom/border/rows';
 import { exactTime } from '../ui/time';
 import { Message } from './Message';
 

@@ -1,5 +1,5 @@
 import { textFromHtml } from '../../core/mail/textFromHtml';
-import type { Row } from '../../mailroom/api';
+import type { Row } from '../../mailroom/border/rows';
 import { mailroom } from '../../mailroom/client';
 import { useAnswer } from '../ui/useAnswer';
 import { exactTime } from '../ui/time';

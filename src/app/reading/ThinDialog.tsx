@@ -1,11 +1,11 @@
 import type { ThinReason } from '../../core/conversations/thinning';
-import type { ThinLine } from '../../mailroom/api';
+import type { ThinLine } from '../../mailroom/border/conversations';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
 import { exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/words';
+import { messages } from '../ui/naming';
 import { Waiting } from '../ui/Waiting';
 
 const stays: Record<ThinReason, string> = {

@@ -4,7 +4,7 @@ import { mailroom } from '../../mailroom/client';
 import { Evidence } from '../junk/Evidence';
 import { settingPath, settingWords } from '../paths';
 import { toggleWhy, useDesk } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
 

@@ -9,15 +9,15 @@ import {
   type Entry,
   type Standing,
 } from '../../core/senders/register';
-import type { SetupEdit } from '../../mailroom/api';
+import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/words';
+import { messages } from '../ui/naming';
 import { EntryFields, entryKindOf, type About } from './EntryFields';
 import { Guards } from './Guards';
 import { kindWords } from './kinds';

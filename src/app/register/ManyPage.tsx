@@ -3,15 +3,15 @@ import { useNavigate } from 'react-router';
 import { mergeEntries, mostCsv, registerFromCsv } from '../../core/senders/registerCsv';
 import type { Standing } from '../../core/senders/register';
 import type { Setup } from '../../core/line/setup';
-import type { SetupEdit } from '../../mailroom/api';
+import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 
 const entriesWord = (n: number) => `${count(n)} ${n === 1 ? 'entry' : 'entries'}`;
 

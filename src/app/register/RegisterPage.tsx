@@ -4,14 +4,14 @@ import { Link } from 'react-router';
 import { registerToCsv } from '../../core/senders/registerCsv';
 import { entryLabel, entryWords, type Entry } from '../../core/senders/register';
 import { mailroom } from '../../mailroom/client';
-import type { EntryUse } from '../../mailroom/junkApi';
+import type { EntryUse } from '../../mailroom/border/junk';
 import { UndoSpot } from '../desk/StampBar';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { saveFile } from '../ui/save';
 import { dayOf } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 import { kindWords } from './kinds';
 import { TakeOffDialog } from './TakeOffDialog';
 

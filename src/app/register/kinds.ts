@@ -1,6 +1,6 @@
 // The kinds of entries as the Register's pages name them.
 import { countryDomains, countryName } from '../../core/senders/countries';
-import { scriptCodes } from '../../core/mail/script';
+import { scriptCodes } from '../../core/text/writingSystem';
 import { scriptName, type EntryKind } from '../../core/senders/register';
 
 /** What an entry of a kind is about, in short, and what to type for it. */

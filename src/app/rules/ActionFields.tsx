@@ -2,9 +2,9 @@ import { X } from 'lucide-react';
 import type { Setup } from '../../core/line/setup';
 import { inks, type Place } from '../../core/mail/place';
 import { flagDays, type Action } from '../../core/rules/rule';
-import { flagDayWords } from '../../core/rules/words';
-import { labelName, movablePlaces, placePath } from '../ui/words';
-import { newFolderPlace, type DraftIds, type RuleDraft } from './draft';
+import { flagDayWords } from '../../core/rules/ruleWords';
+import { labelName, movablePlaces, placePath } from '../ui/naming';
+import { newFolderPlace, type DraftIds, type RuleDraft } from './ruleDraft';
 
 const words: Record<Action['do'], string> = {
   move: 'move it to',

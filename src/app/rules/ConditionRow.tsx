@@ -9,9 +9,9 @@ import {
   type Condition,
   type ConditionField,
 } from '../../core/rules/rule';
-import { addressingWords, fieldWords, howWords } from '../../core/rules/words';
-import { count } from '../ui/words';
-import { emptyCondition } from './draft';
+import { addressingWords, fieldWords, howWords } from '../../core/rules/ruleWords';
+import { count } from '../ui/naming';
+import { emptyCondition } from './ruleDraft';
 
 const fields = Object.keys(fieldWords) as ConditionField[];
 

@@ -2,7 +2,7 @@ import { ListPlus, Plus } from 'lucide-react';
 import type { Setup } from '../../core/line/setup';
 import { isGroup, type Condition, type Group, type InnerGroup, type Part } from '../../core/rules/rule';
 import { ConditionRow } from './ConditionRow';
-import { emptyCondition } from './draft';
+import { emptyCondition } from './ruleDraft';
 
 const matches = [
   ['all', 'all of these hold'],

@@ -3,18 +3,18 @@ import { useEffect, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import { isGroup, type Condition, type Group, type Rule } from '../../core/rules/rule';
-import { conditionWords, ruleName, ruleSentence } from '../../core/rules/words';
-import type { RuleProposals } from '../../mailroom/rulesApi';
+import { conditionWords, ruleName, ruleSentence } from '../../core/rules/ruleWords';
+import type { RuleProposals } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 import { ActionFields } from './ActionFields';
-import { draftOf, emptyCondition, emptyDraft, isComplete, readDraft, type RuleDraft } from './draft';
+import { draftOf, emptyCondition, emptyDraft, isComplete, readDraft, type RuleDraft } from './ruleDraft';
 import { GroupFields } from './GroupFields';
 
 /** A rule, new or there already: left what it says, right what it does to the mail here. */

@@ -11,17 +11,17 @@ import { Link } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import type { Contradiction } from '../../core/rules/reach';
 import type { Rule } from '../../core/rules/rule';
-import { ruleName, ruleSentence } from '../../core/rules/words';
-import type { SetupEdit } from '../../mailroom/api';
-import type { RuleSetReport } from '../../mailroom/rulesApi';
+import { ruleName, ruleSentence } from '../../core/rules/ruleWords';
+import type { SetupEdit } from '../../core/line/setupEdit';
+import type { RuleSetReport } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 
 type RuleReport = RuleSetReport['rules'][number];
 

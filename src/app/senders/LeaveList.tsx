@@ -1,11 +1,11 @@
 import { LogOut } from 'lucide-react';
 import { useState } from 'react';
 import { mailroom } from '../../mailroom/client';
-import type { SenderReport } from '../../mailroom/sendersApi';
+import type { SenderReport } from '../../mailroom/border/senderTable';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
 import { dayOf } from '../ui/time';
-import { messages } from '../ui/words';
+import { messages } from '../ui/naming';
 
 /** Leaving the list of a sender, by the ways that its messages name; and what came after it was left. */
 export function LeaveList({ report }: { report: SenderReport }) {

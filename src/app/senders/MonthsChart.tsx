@@ -1,9 +1,9 @@
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js';
 import { format } from 'date-fns';
 import { useEffect, useRef } from 'react';
-import type { SenderReport } from '../../mailroom/sendersApi';
+import type { SenderReport } from '../../mailroom/border/senderTable';
 import { usePreferences } from '../state/preferences';
-import { messages } from '../ui/words';
+import { messages } from '../ui/naming';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
 

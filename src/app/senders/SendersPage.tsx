@@ -2,15 +2,21 @@ import { ArrowDown, ArrowUp, Check } from 'lucide-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { SenderLine, SenderOrder, SendersQuestion, SenderWindow } from '../../mailroom/sendersApi';
-import { senderOrders, senderSorts } from '../../mailroom/sendersApi';
+import {
+  type SenderLine,
+  type SenderOrder,
+  type SendersQuestion,
+  type SenderWindow,
+  senderOrders,
+  senderSorts,
+} from '../../mailroom/border/senderTable';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { dayOf, sizeWords } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 import { Waiting } from '../ui/Waiting';
 import { SenderPanel } from './SenderPanel';
 import { Weeks } from './Weeks';

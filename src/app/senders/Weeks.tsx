@@ -1,4 +1,4 @@
-import { count } from '../ui/words';
+import { count } from '../ui/naming';
 
 const height = 20;
 const width = 6;

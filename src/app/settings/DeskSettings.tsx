@@ -1,7 +1,7 @@
 import { RowList } from '../desk/RowList';
-import { deskActs } from '../desk/acts';
+import { deskActs } from '../desk/deskActs';
 import { useRows } from '../desk/useRows';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { prefer, usePreferences } from '../state/preferences';
 import { Choice, Switch } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';

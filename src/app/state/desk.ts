@@ -1,8 +1,8 @@
 // What the person is doing at the desk: what is ticked, what was just done.
 import { create } from 'zustand';
-import type { Outcome } from '../../mailroom/api';
-import type { Act, Selection, View } from '../../mailroom/viewsApi';
-import type { Habit } from '../../mailroom/rulesApi';
+import type { Outcome } from '../../mailroom/border/outcome';
+import type { Act, Selection, View } from '../../mailroom/border/views';
+import type { Habit } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { prefer, usePreferences } from './preferences';
 

@@ -1,19 +1,19 @@
 import { useState } from 'react';
 import { parseEntry } from '../../core/senders/register';
-import type { Told } from '../../core/senders/telling';
+import type { Told } from '../../core/senders/told';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { commandId, tellOutcome } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { prefer, usePreferences } from '../state/preferences';
 import { Switch } from '../ui/fields';
 import { InkTag } from '../ui/InkTag';
 import { Halves, Page } from '../ui/Page';
 import { exactTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/words';
+import { messages } from '../ui/naming';
 import { Waiting } from '../ui/Waiting';
-import { allowBanners, bannersAllowed, playSound } from './telling';
+import { allowBanners, bannersAllowed, playSound } from './notify';
 
 /** Being told of new mail: off at first, and only of what the person chose. */
 export function TellingPage() {

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Row } from '../../mailroom/api';
+import type { Row } from '../../mailroom/border/rows';
 import { viewPath } from '../paths';
 import { dayOf, exactTime } from './time';
 

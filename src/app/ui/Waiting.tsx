@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { useMailbox } from '../state/mailbox';
-import { count } from './words';
+import { useMailbox } from '../state/overview';
+import { count } from './naming';
 
 /** Most answers come sooner, in milliseconds: until then nothing is said. */
 const sayAfter = 150;

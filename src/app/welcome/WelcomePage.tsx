@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { mailroom } from '../../mailroom/client';
-import { refresh } from '../state/mailbox';
+import { refresh } from '../state/overview';
 
 /** The first run: the demo mailbox, or one's own mail. */
 export function WelcomePage() {

@@ -2,16 +2,16 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Suspect } from '../../mailroom/junkApi';
+import type { Suspect } from '../../mailroom/border/junk';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { settingPath, settingWords, viewPath } from '../paths';
 import { runAct } from '../state/desk';
-import { useMailbox } from '../state/mailbox';
+import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { shortTime } from '../ui/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/words';
+import { count, messages } from '../ui/naming';
 
 /** Messages shown of each setting at first. */
 const fewRows = 5;

@@ -2,7 +2,8 @@
 // Mail::Thread. Its table is made by scripts/mail-thread.pl and holds numbers only.
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseEnvelope, type Envelope } from '../mail/envelope';
+import { parseEnvelope } from '../mail/envelope';
+import { type Envelope } from '../mail/envelopeSchema';
 import { baseSubject } from './baseSubject';
 import { threadable } from './threadable';
 import { Conversations, type SubjectStep, type Threadable } from './threading';

@@ -1,6 +1,6 @@
 // What threading needs of a message, from its envelope.
 import { addressKey } from '../mail/address';
-import type { Envelope } from '../mail/envelope';
+import type { Envelope } from '../mail/envelopeSchema';
 import { mostRecipients, type Threadable } from './threading';
 
 /**

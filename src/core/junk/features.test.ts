@@ -1,14 +1,14 @@
 import { parseEnvelope } from '../mail/envelope';
-import { parseStructure } from '../mail/structure';
 import { featuresOf, namedFeaturesOf, withSender } from './features';
 import { JunkModel } from './model';
-import { readForJunk, type JunkReading } from './reading';
+import { readForJunk, type JunkReading } from './junkReading';
 import { signalsOf } from './signals';
 import { evidenceOf, scoreOf } from './verdict';
+import { Message } from '../mail/message';
 
 function read(text: string): JunkReading {
   const raw = new TextEncoder().encode(text.replace(/\n/g, '\r\n'));
-  return readForJunk(raw, parseStructure(raw), parseEnvelope(raw));
+  return readForJunk(new Message(raw), parseEnvelope(raw));
 }
 
 const plain = 'From: Ana <ana@harbour.example>\nTo: desk@ferry.example\nSubject: Berth 4\n';
@@ -70,9 +70,9 @@ test.each([
 test('twenty megabytes, and bytes that are no text, are read in parts and without a fault', () => {
   const large = new Uint8Array(20_000_000).fill(97);
   large.set(new TextEncoder().encode(`${plain}\n`.replace(/\n/g, '\r\n')));
-  expect(featuresOf(readForJunk(large, parseStructure(large), parseEnvelope(large))).length).toBeGreaterThan(10);
+  expect(featuresOf(readForJunk(new Message(large), parseEnvelope(large))).length).toBeGreaterThan(10);
   const noise = Uint8Array.from({ length: 50_000 }, (_, i) => (i * 7919) % 256);
-  expect(featuresOf(readForJunk(noise, parseStructure(noise), parseEnvelope(noise))).length).toBeGreaterThan(0);
+  expect(featuresOf(readForJunk(new Message(noise), parseEnvelope(noise))).length).toBeGreaterThan(0);
 });
 
 test('the evidence is in words, for and against, the heaviest first', () => {

@@ -1,8 +1,8 @@
 // Features: what the model weighs of a message, each a kind and a word, hashed into a fixed number of slots.
-import { hashed, hashSeed } from '../mail/hash';
+import { hashed, hashSeed } from '../data/hash';
 import { domainOf } from '../mail/address';
 import { senderSignals, signalsOf, type SenderSignal } from './signals';
-import type { JunkReading } from './reading';
+import type { JunkReading } from './junkReading';
 
 /** How many slots the model has: 2 to this power. */
 export const slotBits = 18;

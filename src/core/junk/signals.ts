@@ -3,7 +3,7 @@ import { domainOf } from '../mail/address';
 import { anchorsOf } from '../mail/links';
 import { siteOf } from '../mail/site';
 import { lyingLinks } from '../senders/lyingLinks';
-import type { JunkReading } from './reading';
+import type { JunkReading } from './junkReading';
 
 /** A signal that holds: its name for the model, and what it says. */
 export interface Signal {

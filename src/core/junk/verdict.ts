@@ -1,5 +1,5 @@
 // The verdict: a score from 0 to 100, and the evidence behind it in words.
-import type { JunkReading } from './reading';
+import type { JunkReading } from './junkReading';
 import { namedFeaturesOf, namedSender, type NamedFeature } from './features';
 import type { JunkModel } from './model';
 import type { SenderSignal } from './signals';

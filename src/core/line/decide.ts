@@ -3,14 +3,14 @@
 //     Register ──▶ Junk filter ──▶ Rules ──▶ Inbox
 //
 // A station either takes the message, and the ride ends, or lets it pass. Each says what it did and by which setting.
-import type { Envelope } from '../mail/envelope';
+import type { Envelope } from '../mail/envelopeSchema';
 import { lineOf } from '../junk/settings';
 import { placeName, type Ink, type Place } from '../mail/place';
 import { dueOn } from '../agenda/due';
 import { AccountIndex } from '../mail/account';
 import { heldBy, RuleSet, type Matcher, type RuleMessage } from '../rules/match';
 import type { Action, DeepCondition, Rule } from '../rules/rule';
-import { conditionWords, flagDayWords, ruleName } from '../rules/words';
+import { conditionWords, flagDayWords, ruleName } from '../rules/ruleWords';
 import { addressedTo } from '../senders/kind';
 import { normalAddress } from '../senders/normal';
 import { entryWords, RegisterIndex } from '../senders/register';

@@ -1,5 +1,5 @@
 // The dry run: what a changed setup would do to the mail that is here, before it counts.
-import type { Envelope } from '../mail/envelope';
+import type { Envelope } from '../mail/envelopeSchema';
 import type { Ink, Place } from '../mail/place';
 import { RuleSet, type Matcher } from '../rules/match';
 import type { Rule } from '../rules/rule';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { parseEnvelope, type Envelope } from '../mail/envelope';
+import { parseEnvelope } from '../mail/envelope';
+import { type Envelope } from '../mail/envelopeSchema';
 import type { Place } from '../mail/place';
 import type { Rule } from '../rules/rule';
 import type { Entry } from '../senders/register';

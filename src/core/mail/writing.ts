@@ -1,6 +1,6 @@
 // Writing messages (RFC 5322, RFC 2045): header fields folded and encoded, bodies in parts.
 import { formatAddress, type Address } from './address';
-import { joinBytes } from './bytes';
+import { joinBytes } from '../data/bytes';
 import { formatDate } from './date';
 import { encodeWords } from './encodedWord';
 import { encodeBase64, encodeQuotedPrintable } from './transfer';

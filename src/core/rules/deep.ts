@@ -1,16 +1,14 @@
 // Conditions that look into what an envelope does not hold: the text of a message, and any field of its header.
-import { bodyText } from '../mail/body';
 import { decodeEncodedWords } from '../mail/encodedWord';
 import type { HeaderField } from '../mail/header';
-import { parseStructure, type Structure } from '../mail/structure';
-import { foldSearch } from '../mail/fold';
-import { foldAscii } from './fold';
+import type { Message } from '../mail/message';
+import { foldSearch } from '../text/fold';
+import { foldAscii } from '../text/collation';
 import { textTest } from './match';
 import type { DeepCondition } from './rule';
 
 /** The text that a condition on the body looks into: runs of blanks are one, so that a line's end parts no phrase. */
-export const bodyForRules = (raw: Uint8Array, structure: Structure): string =>
-  blanksAsOne(bodyText(raw, structure)).trim();
+export const bodyForRules = ({ text }: Message): string => blanksAsOne(text).trim();
 
 /** A text with each run of blanks as one space. */
 export const blanksAsOne = (text: string): string => text.replace(/\s+/g, ' ');
@@ -22,31 +20,33 @@ export const headerTest = (condition: Extract<DeepCondition, { field: 'header' }
 /** A field's value as a condition sees it: unfolded, its encoded words decoded, without blanks at its ends. */
 export const fieldText = (field: HeaderField): string => decodeEncodedWords(field.value).trim();
 
-/** Answers for one raw message, which is read when it is first asked. */
+/** Answers for one message, which is read when it is first asked. */
 export class DeepTexts {
-  private read: { structure: Structure; body: string | null } | null = null;
+  private read: Message | null = null;
+  private body: string | null = null;
 
-  constructor(private readonly raw: () => Uint8Array) {}
+  constructor(private readonly open: () => Message) {}
+
+  private get message(): Message {
+    return (this.read ??= this.open());
+  }
 
   /** Whether a header field of a name says a text, as searching compares them. */
   says(name: string, text: string): boolean {
-    this.read ??= { structure: parseStructure(this.raw()), body: null };
     const [key, sought] = [name.toLowerCase(), foldSearch(blanksAsOne(text))];
-    return this.read.structure.fields.some(
+    return this.message.fields.some(
       (field) => field.key === key && foldSearch(blanksAsOne(fieldText(field))).includes(sought),
     );
   }
 
   /** Whether a condition holds. */
   readonly holds = (condition: DeepCondition): boolean => {
-    this.read ??= { structure: parseStructure(this.raw()), body: null };
-    const { structure } = this.read;
     if (condition.field === 'body') {
-      this.read.body ??= foldAscii(bodyForRules(this.raw(), structure));
-      return textTest('contains', blanksAsOne(condition.text))(this.read.body);
+      this.body ??= foldAscii(bodyForRules(this.message));
+      return textTest('contains', blanksAsOne(condition.text))(this.body);
     }
     const name = condition.name.toLowerCase();
-    const fields = structure.fields.filter((field) => field.key === name);
+    const fields = this.message.fields.filter((field) => field.key === name);
     const holds = headerTest(condition);
     return fields.some((field) => holds(foldAscii(fieldText(field))));
   };

@@ -3,9 +3,10 @@ import { AccountIndex } from '../mail/account';
 import { parseEnvelope } from '../mail/envelope';
 import { DeepTexts } from './deep';
 import { heldBy, RuleSet } from './match';
-import { messageFor } from './testing';
+import { messageFor } from './ruleTesting';
 import { ruleSchema, type Condition, type Group, type Rule } from './rule';
-import { conditionWords, ruleName, ruleSentence } from './words';
+import { conditionWords, ruleName, ruleSentence } from './ruleWords';
+import { Message } from '../mail/message';
 
 const raw = new TextEncoder().encode(
   [
@@ -27,7 +28,7 @@ const raw = new TextEncoder().encode(
 const envelope = parseEnvelope(raw);
 const now = Date.parse('2026-09-13T23:30Z');
 const accounts = new AccountIndex([{ id: 'desk', name: 'Desk', address: 'desk@ferry.example' }]);
-const message = messageFor(envelope, accounts, { now, score: 40, deep: new DeepTexts(() => raw).holds });
+const message = messageFor(envelope, accounts, { now, score: 40, deep: new DeepTexts(() => new Message(raw)).holds });
 
 const group = (match: Group['match'], ...of: Group['of']): Group => ({ match, of });
 const rule = (part: Partial<Rule>): Rule => ({

@@ -1,7 +1,7 @@
 // Matching rules against messages, fast enough to ask every rule of every message in a dry run.
 import type { Address } from '../mail/address';
-import type { Envelope } from '../mail/envelope';
-import { foldAscii, spellings } from './fold';
+import type { Envelope } from '../mail/envelopeSchema';
+import { foldAscii, spellings } from '../text/collation';
 import { fits, readPattern } from './pattern';
 import {
   conditionsOf,

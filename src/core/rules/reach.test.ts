@@ -4,7 +4,7 @@ import { parseEnvelope } from '../mail/envelope';
 import { RuleSet } from './match';
 import { contradictions, unreached } from './reach';
 import type { Condition, Group, Rule } from './rule';
-import { messageFor } from './testing';
+import { messageFor } from './ruleTesting';
 
 const rule = (id: string, when: Group, part: Partial<Rule> = {}): Rule => ({
   id,

@@ -1,7 +1,7 @@
 // Reach: which rules can never do anything, because their conditions exclude each other or because earlier rules take all
 // that they would match. It is proved from the conditions alone, whatever mail there is; what can't be proved either way
 // is not claimed.
-import { foldAscii, spellings } from './fold';
+import { foldAscii, spellings } from '../text/collation';
 import { textTest } from './match';
 import { fits, readPattern } from './pattern';
 import { endsStation, isGroup, type Condition, type Group, type Rule } from './rule';

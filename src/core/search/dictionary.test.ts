@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { foldSearch } from '../mail/fold';
+import { foldSearch } from '../text/fold';
 import { Dictionary, type Fit, type Folding } from './dictionary';
 
 const word = fc.string({ unit: fc.constantFrom('a', 'b', 'c', '-', 'é', 'ß', '東'), minLength: 1, maxLength: 4 });

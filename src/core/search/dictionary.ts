@@ -3,12 +3,12 @@
 //
 // Nearly all words are plain ASCII: these stand one after another in one text. The few others stand beside it, as they are
 // and, once they are searched, folded.
-import { foldSearch } from '../mail/fold';
-import { grown } from '../mail/grown';
-import { hashed, hashSeed } from '../mail/hash';
-import { keepNewest } from '../mail/remembering';
-import { WordBlocks, type WordList } from '../mail/wordBlocks';
-import { NumbersByHash } from './numbersByHash';
+import { foldSearch } from '../text/fold';
+import { grown } from '../data/grown';
+import { hashed, hashSeed } from '../data/hash';
+import { keepNewest } from '../data/memo';
+import { WordBlocks, type WordList } from '../text/wordBlocks';
+import { NumbersByHash } from '../data/numbersByHash';
 import { testOf } from './units';
 
 /** How the words are compared: as rules do it, or as searching does (fold.ts). */

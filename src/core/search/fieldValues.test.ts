@@ -1,10 +1,11 @@
 // Header fields in the index against reading them in the messages themselves.
 import fc from 'fast-check';
-import { foldSearch } from '../mail/fold';
+import { foldSearch } from '../text/fold';
 import { parseStructure } from '../mail/structure';
 import { blanksAsOne, fieldText } from '../rules/deep';
-import { TextBatchWriter } from './textBatch';
-import { notKeptFields, TextSegment } from './textIndex';
+import { TextBatchWriter, notKeptFields } from './textBatch';
+import { TextSegment } from './textIndex';
+import { Message } from '../mail/message';
 
 const word = fc.constantFrom('tide', 'Höhe', 'no', 'notice', 'a-b', '東京', 'x\u0001y', '<1@x>');
 const blank = fc.constantFrom(' ', '  ', '\t', ' \r\n ');
@@ -46,7 +47,7 @@ test('HEADER finds just the messages whose field says it (RFC 9051, section 6.4.
             (field) => field.key === asked.toLowerCase() && foldSearch(blanksAsOne(fieldText(field))).includes(text),
           );
         const writer = new TextBatchWriter();
-        for (const fields of fieldsOf) writer.add('tide in the text', fields);
+        for (const fields of fieldsOf) writer.add({ text: 'tide in the text', fields });
         const open = new TextSegment();
         const batch = writer.batch();
         for (const at of list.keys()) open.add(batch, at);
@@ -66,7 +67,7 @@ test('what is kept is not read again: only how a message travelled, and what loo
     [['Subject', 'low'] as const],
   ];
   const writer = new TextBatchWriter();
-  for (const fields of list) writer.add('', parseStructure(raw(fields)).fields);
+  for (const fields of list) writer.add(new Message(raw(fields)));
   const segment = new TextSegment();
   for (const at of list.keys()) segment.add(writer.batch(), at);
   const toRead = (fields: string) => {

@@ -1,9 +1,9 @@
 // What the header fields of a segment’s messages say: of each field its different values, and of each value the messages
 // that have it. Most values are said again and again (of which list a mail is, what wrote it), so that each is looked at
 // once, however many messages say it.
-import { groupsBy } from '../mail/groups';
-import { hashed, hashSeed } from '../mail/hash';
-import { NumbersByHash } from './numbersByHash';
+import { groupsBy } from '../data/groups';
+import { hashed, hashSeed } from '../data/hash';
+import { NumbersByHash } from '../data/numbersByHash';
 import type { Units } from './units';
 
 /** A value: which word names its field, and where its words stand among the units. */

@@ -1,9 +1,9 @@
 // Finding: a query asked of all messages at once. The result is one bit for each.
 import { blanksAsOne } from '../rules/deep';
-import { Bits } from '../rules/bits';
+import { Bits } from '../data/bits';
 import type { Source } from '../rules/match';
-import type { MessageTable } from '../rules/table';
-import { foldSearch } from '../mail/fold';
+import type { MessageTable } from '../rules/messageTable';
+import { foldSearch } from '../text/fold';
 import type { Query } from './query';
 import type { Part } from './units';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { foldSearch } from '../mail/fold';
+import { foldSearch } from '../text/fold';
 import { marksIn, piecesOf, soughtIn } from './marks';
 import { parseQuery } from './query';
 

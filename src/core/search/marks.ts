@@ -1,5 +1,5 @@
 // Marks: where in a text stands what a query looks for.
-import { foldSearch } from '../mail/fold';
+import { foldSearch } from '../text/fold';
 import type { Query } from './query';
 
 /** What a text is of a message. */

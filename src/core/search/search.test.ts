@@ -1,8 +1,9 @@
 // RFC 9051, section 6.4.4: each key by what the RFC says of it; the second and third queries are the RFC's examples.
 import fc from 'fast-check';
-import { foldSearch } from '../mail/fold';
+import { foldSearch } from '../text/fold';
 import { dayKeys, parseQuery, queryText, textKeys, type Query } from './query';
 import { SearchedMessages } from './searched';
+import { Message } from '../mail/message';
 
 const parsed = (text: string): Query => {
   const result = parseQuery(text);
@@ -36,7 +37,7 @@ const raw = [
 ].join('\r\n');
 const bytes = new TextEncoder().encode(raw);
 const one = new SearchedMessages();
-one.add(bytes);
+one.add(new Message(bytes));
 const is = (query: string) => one.search(parsed(query)).length === 1;
 
 test.each([

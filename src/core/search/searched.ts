@@ -1,16 +1,16 @@
 // Messages made ready for searching, one after another, and a query asked of them: the search without a mailbox around it.
-import { bodyText } from '../mail/body';
-import { parseEnvelope, type Envelope } from '../mail/envelope';
-import { parseStructure } from '../mail/structure';
-import { Bits } from '../rules/bits';
+import { envelopeOf } from '../mail/envelope';
+import { type Envelope } from '../mail/envelopeSchema';
+import { Message } from '../mail/message';
+import { Bits } from '../data/bits';
 import { DeepTexts } from '../rules/deep';
-import { MessageTable } from '../rules/table';
+import { MessageTable } from '../rules/messageTable';
 import { find, findText, holdsOn, type Leaf } from './find';
 import type { Query } from './query';
 import { TextSegments } from './segments';
 import { TextBatchWriter } from './textBatch';
 
-/** Raw messages, numbered from 0. */
+/** Messages, numbered from 0; only their bytes are held. */
 export class SearchedMessages {
   readonly envelopes: Envelope[] = [];
   private readonly raws: Uint8Array[] = [];
@@ -18,13 +18,12 @@ export class SearchedMessages {
   private readonly table = new MessageTable((index) => this.envelopes[index]);
 
   /** Takes in the next message. */
-  add(raw: Uint8Array, envelope: Envelope = parseEnvelope(raw)): void {
+  add(message: Message, envelope: Envelope = envelopeOf(message)): void {
     const writer = new TextBatchWriter();
-    const structure = parseStructure(raw);
-    writer.add(bodyText(raw, structure), structure.fields);
+    writer.add(message);
     this.texts.add(writer.batch());
     this.envelopes.push(envelope);
-    this.raws.push(raw);
+    this.raws.push(message.raw);
   }
 
   /** The indexes of the messages that a query asks for, in their order. */
@@ -40,7 +39,8 @@ export class SearchedMessages {
       const toRead: number[] = [];
       const bits = findText(leaf, this.table, this.texts, (index) => toRead.push(index));
       const name = 'name' in leaf ? leaf.name : leaf.key;
-      for (const index of toRead) if (new DeepTexts(() => this.raws[index]).says(name, leaf.text)) bits.set(index);
+      for (const index of toRead)
+        if (new DeepTexts(() => new Message(this.raws[index])).says(name, leaf.text)) bits.set(index);
       return bits;
     }
     const bits = new Bits(count);

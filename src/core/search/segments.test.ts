@@ -15,7 +15,7 @@ const fieldsOf = Array.from(
 
 function add(texts: TextSegments, from: number, to: number): void {
   const writer = new TextBatchWriter();
-  for (let n = from; n < to; n++) writer.add(bodyOf(n), fieldsOf[n % 5]);
+  for (let n = from; n < to; n++) writer.add({ text: bodyOf(n), fields: fieldsOf[n % 5] });
   const batch = writer.batch();
   for (let n = from; n < to; n++) texts.add(batch, n - from);
 }

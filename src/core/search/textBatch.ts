@@ -1,9 +1,8 @@
 // What the text index takes in: the words of some messages, read where the messages are parsed.
 import { fieldText } from '../rules/deep';
-import { foldAscii } from '../rules/fold';
-import { grown } from '../mail/grown';
-import type { HeaderField } from '../mail/header';
-import { blankMark, fieldMark, irregularValue, notKept, notKeptFields } from './textIndex';
+import { foldAscii } from '../text/collation';
+import { grown } from '../data/grown';
+import type { Message } from '../mail/message';
 
 /** The words of some messages in their order: first the body of each, then its header fields. */
 export interface TextBatch {
@@ -15,8 +14,24 @@ export interface TextBatch {
   ends: Uint32Array<ArrayBuffer>;
 }
 
+/** What stands before the name of a header field among the words of a header. */
+export const fieldMark = '\u0001';
+
+/** Stands before blanks of a value that are not one space. */
+export const blankMark = '\u0002';
+
+/** In the place of a value that is not kept: the message has to be read. */
+export const notKept = '\u0003';
+
+/** The same where a field that is kept has a value which looks like the marks of the index. */
+export const irregularValue = '\u0004';
+
+/** Fields that say how a message travelled: nearly nobody looks for them, and they would be half of all words. */
+export const notKeptFields = /^(?:received|x-received|dkim-signature|arc-.*|authentication-results)$/;
+
 /** Characters by which the index marks what is no word. */
 const marks = new RegExp(`[${fieldMark}${blankMark}${notKept}${irregularValue}]`);
+
 const irregular = /\s\s|[^\S ]/;
 
 const isBlank = (unit: number): boolean =>
@@ -70,7 +85,7 @@ export class TextBatchWriter {
   }
 
   /** Takes the next message: its text (body.ts), and the fields of its header. */
-  add(body: string, fields: readonly HeaderField[]): void {
+  add({ text: body, fields }: Pick<Message, 'text' | 'fields'>): void {
     this.putWords(foldAscii(body));
     this.ends.push(this.used);
     for (const field of fields) {

@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { parseStructure } from '../mail/structure';
 import { DeepTexts } from '../rules/deep';
-import { foldAscii } from '../rules/fold';
+import { foldAscii } from '../text/collation';
 import { Dictionary } from './dictionary';
 import { TextBatchWriter, type TextBatch } from './textBatch';
 import { TextSegment } from './textIndex';
 import { segmentSize } from './units';
+import { Message } from '../mail/message';
 
 const bodies = ['The tide is high.', 'the TIDEWAY, is', '', 'Höchst high tide', 'is high', 'a-b_c https://x.test/?q=1'];
 
@@ -14,7 +15,7 @@ const fieldsOf = (header: string) => parseStructure(bytes(`${header}\n\n`)).fiel
 
 function batchOf(list: readonly string[], header: (body: string) => string = () => ''): TextBatch {
   const writer = new TextBatchWriter();
-  for (const body of list) writer.add(body, fieldsOf(header(body)));
+  for (const body of list) writer.add({ text: body, fields: fieldsOf(header(body)) });
   return writer.batch();
 }
 function segmentOf(list: readonly string[], header?: (body: string) => string): TextSegment {
@@ -101,7 +102,8 @@ test('the index finds what reading finds, also after it was stored, cut, and wen
       const batch = batchOf(more);
       for (const at of more.keys()) segment.add(batch, at);
       const all = [...first.slice(0, keep), ...more];
-      const reads = (body: string) => new DeepTexts(() => raw(body)).holds({ field: 'body', how: 'contains', text });
+      const reads = (body: string) =>
+        new DeepTexts(() => new Message(raw(body))).holds({ field: 'body', how: 'contains', text });
       const fits = new Set(['ÖL', 'öl'].includes(text) ? ['ÖL', 'öl'] : [text]);
       const found = new Set([...fits].flatMap((one) => ids(segment.holding(foldAscii(one)))));
       expect([...found].sort((a, b) => a - b)).toEqual([...all.keys()].filter((i) => reads(all[i])));

@@ -4,24 +4,13 @@
 // Words are what stands between blanks, folded. A text is in a body just where its words follow one another there: the
 // first at its end, the last at its beginning, those between them whole. A segment holds the messages of one stretch of
 // ids; once full it never changes.
-import { foldSearch } from '../mail/fold';
-import { grown } from '../mail/grown';
+import { foldSearch } from '../text/fold';
+import { grown } from '../data/grown';
 import { blanksAsOne } from '../rules/deep';
-import type { TextBatch } from './textBatch';
+import { type TextBatch, fieldMark, blankMark, notKept, irregularValue } from './textBatch';
 import { Dictionary, type Fit, type Folding } from './dictionary';
 import { FieldValues } from './fieldValues';
 import { phraseOf, segmentSize, testOf, Units, type PackedUnits, type Part, type Phrase, type Postings } from './units';
-
-/** What stands before the name of a header field among the words of a header. */
-export const fieldMark = '\u0001';
-/** Stands before blanks of a value that are not one space. */
-export const blankMark = '\u0002';
-/** In the place of a value that is not kept: the message has to be read. */
-export const notKept = '\u0003';
-/** The same where a field that is kept has a value which looks like the marks of the index. */
-export const irregularValue = '\u0004';
-/** Fields that say how a message travelled: nearly nobody looks for them, and they would be half of all words. */
-export const notKeptFields = /^(?:received|x-received|dkim-signature|arc-.*|authentication-results)$/;
 
 /** Values of a field that are read one by one sooner than its words are asked for. */
 const fewValues = 64;

@@ -1,7 +1,7 @@
 // The words of a segment’s messages as numbers, one message after another: first those of its body, then those of its
 // header fields. What is found by going through them is found here; what the words are, others know (dictionary.ts).
-import { grown } from '../mail/grown';
-import { hashed } from '../mail/hash';
+import { grown } from '../data/grown';
+import { hashed } from '../data/hash';
 
 /** Messages in one segment. */
 export const segmentSize = 4_096;

@@ -1,6 +1,6 @@
 // Sender kinds: what sort of mail a message is by who sent it and to whom.
 import type { AccountIndex } from '../mail/account';
-import type { Envelope } from '../mail/envelope';
+import type { Envelope } from '../mail/envelopeSchema';
 
 /**
  * A message is of exactly one kind, the first that fits: by a mailing list (RFC 2919), sent by a machine (RFC 3834), to

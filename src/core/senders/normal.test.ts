@@ -1,6 +1,6 @@
 import { countryDomains, countryName, countryOf } from './countries';
 import { isPublicSuffix, siteOf } from '../mail/site';
-import { scriptOf } from '../mail/script';
+import { scriptOf } from '../text/writingSystem';
 import { normalAddress, normalDomain, withoutSubaddress } from './normal';
 
 test.each([

@@ -1,6 +1,6 @@
 // The normal form of addresses and domains: two that reach the same mailbox are written alike.
 import { domainOf, parseAddresses } from '../mail/address';
-import { remembering } from '../mail/remembering';
+import { remembering } from '../data/memo';
 
 const beyondAscii = /[^\0-\x7f]/;
 

@@ -1,8 +1,8 @@
 // The Register: one table of all standing decisions, and the one entry that counts for a message.
 import { z } from 'zod';
 import { domainOf } from '../mail/address';
-import type { Envelope } from '../mail/envelope';
-import { scriptCodes } from '../mail/script';
+import type { Envelope } from '../mail/envelopeSchema';
+import { scriptCodes } from '../text/writingSystem';
 import { countryName, countryOf } from './countries';
 import { normalAddress, normalDomain, withoutSubaddress } from './normal';
 

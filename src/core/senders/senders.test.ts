@@ -1,6 +1,6 @@
 import { AccountIndex } from '../mail/account';
 import { kindNames, senderKind, senderKinds } from './kind';
-import { isTold } from './telling';
+import { isTold } from './told';
 
 const a = (address: string) => ({ name: '', address });
 const accounts = new AccountIndex([

@@ -2,7 +2,7 @@
 import { domainOf, type Address } from '../mail/address';
 import type { Authentication } from '../mail/authentication';
 import type { Anchor } from '../mail/links';
-import { scriptOf } from '../mail/script';
+import { scriptOf } from '../text/writingSystem';
 import { lookAlikeOf, skeleton, unicodeDomain } from './lookAlike';
 import { lyingLinks } from './lyingLinks';
 import { normalAddress } from './normal';

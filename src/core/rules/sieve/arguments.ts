@@ -1,6 +1,6 @@
 // The arguments of a command or test of a script: tags by name, in any order, then what stands by position (RFC 5228,
 // section 2.6).
-import { comparators, relations, type Extension, type Match, type SieveComparator } from './meaning';
+import { comparators, relations, type Extension, type Match, type SieveComparator } from './extensions';
 import type { Argument, CommandNode, Spot, TestNode } from './script';
 
 const dateParts = [

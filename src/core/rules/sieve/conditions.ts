@@ -1,5 +1,5 @@
 // What the tests of a script say, as conditions of a rule: simplified, and no deeper nested than rules go.
-import { foldAscii, spellings } from '../fold';
+import { foldAscii, spellings } from '../../text/collation';
 import { asPattern } from '../pattern';
 import { longestText, type Condition, type Group, type InnerGroup, type Rule } from '../rule';
 import type { Test } from './meaning';

@@ -1,7 +1,7 @@
 // The examples of RFC 5228 and of the extensions that are read; the scripts and messages are the RFCs’, from memory.
 import { meaningOf } from './meaning';
 import { readScript } from './read';
-import { runScript, type Effect } from './run';
+import { runScript, type Effect } from './runScript';
 import { parseScript } from './script';
 
 const setup = { rules: [], folders: [], labels: [], accounts: [] };

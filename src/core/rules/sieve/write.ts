@@ -1,12 +1,11 @@
 // Writing rules as a Sieve script (RFC 5228 with what it requires), so that a mail server can run them. A person can read
 // it, and so can read.ts: what Sieve has no words for stands in comments.
 import type { Account } from '../../mail/account';
-import { foldAscii } from '../fold';
+import { foldAscii } from '../../text/collation';
 import { asPattern } from '../pattern';
 import { endsStation, isGroup, type Action, type Condition, type Group, type Part, type Rule } from '../rule';
-import { actionWords, conditionWords, groupWords, ruleName } from '../words';
-import type { Named } from './names';
-import { ScriptNames } from './names';
+import { actionWords, conditionWords, groupWords, ruleName } from '../ruleWords';
+import { type Named, ScriptNames } from './names';
 
 /** What of a setup a script is written from. */
 export interface Written extends Named {

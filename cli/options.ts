@@ -1,0 +1,34 @@
+// What every verb of the command line is given: its options, and where its output goes.
+import { UsageError } from './files';
+
+/** Where the output goes. */
+export interface Output {
+  out: (text: string) => void;
+  error: (text: string) => void;
+  binary: (bytes: Uint8Array) => Promise<void>;
+}
+
+export interface Options {
+  json: boolean;
+  setup?: string;
+  count?: string;
+  seed?: string;
+  now?: string;
+  good?: string[];
+  junk?: string[];
+  'train-good'?: string[];
+  'train-junk'?: string[];
+  'test-good'?: string[];
+  'test-junk'?: string[];
+  folds?: string;
+  headers?: boolean;
+  queries?: string;
+}
+
+export function wholeNumber(text: string | undefined, name: string, standard: number | null, least = 0): number {
+  if (text === undefined && standard !== null) return standard;
+  const value = Number(text);
+  if (text === undefined || !/^\d+$/.test(text) || !Number.isSafeInteger(value) || value < least)
+    throw new UsageError(`--${name} must be a whole number from ${least} up.`);
+  return value;
+}

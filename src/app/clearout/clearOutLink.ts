@@ -1,0 +1,40 @@
+// A clear-out in the address: what it looks at and what it chooses, so that back, reload and a copied link keep it.
+import { clearOutSchema, everythingGoes, type ClearOut } from '../../core/clearout/clearOut';
+import type { View } from '../../mailroom/border/views';
+import { readWhere, viewPath } from '../paths';
+
+/** What a clear-out looks at: a view; null for all places but Junk, the Bin, Sent and Drafts. */
+export interface ClearOutAt {
+  of: View | null;
+  choice: ClearOut;
+}
+
+/** More ticks than these do not fit an address. */
+export const mostKept = 500;
+
+const everywhere = 'everywhere';
+
+/** The address of a clear-out; what is as it is anyway is left out. */
+export function clearOutPath({ of, choice }: ClearOutAt): string {
+  const query = new URLSearchParams();
+  query.set('of', of ? viewPath(of) : everywhere);
+  const changed = Object.entries(choice).filter(
+    ([key, value]) => JSON.stringify(value) !== JSON.stringify(everythingGoes[key as keyof ClearOut]),
+  );
+  if (changed.length) query.set('choice', JSON.stringify(Object.fromEntries(changed)));
+  return `/clear-out?${query.toString()}`;
+}
+
+/** What an address says; the Inbox, and everything, where it says nothing that can be read. */
+export function readClearOut(query: URLSearchParams): ClearOutAt {
+  const path = query.get('of') ?? '/inbox';
+  const of = path === everywhere ? null : (readWhere(path)?.view ?? { kind: 'place', place: 'inbox' });
+  let given: unknown = {};
+  try {
+    given = JSON.parse(query.get('choice') ?? '{}');
+  } catch {
+    // A spoilt address chooses as if it said nothing.
+  }
+  const choice = clearOutSchema.safeParse({ ...everythingGoes, ...(typeof given === 'object' ? given : {}) });
+  return { of, choice: choice.success ? choice.data : everythingGoes };
+}

@@ -1,0 +1,161 @@
+// A rule as it is being written: not yet a rule, and the edits that would make it one.
+import { inks, type Folder, type Label, type Place } from '../../core/mail/place';
+import type { Setup } from '../../core/line/setup';
+import {
+  conditionSchema,
+  conditionsOf,
+  isGroup,
+  ruleSchema,
+  type Action,
+  type Condition,
+  type ConditionField,
+  type Group,
+  type Part,
+  type Rule,
+} from '../../core/rules/rule';
+import { fieldWords } from '../../core/rules/ruleWords';
+import type { SetupEdit } from '../../core/line/setupEdit';
+
+/** Ids of what may still have to be made; they are new, and kept by the caller. */
+export interface DraftIds {
+  rule: string;
+  folder: string;
+  label: string;
+}
+
+export interface RuleDraft {
+  name: string;
+  on: boolean;
+  when: Group;
+  unless: Group | null;
+  then: Action[];
+  /** The names of a new folder and a new label that the actions speak of by their ids. */
+  newFolder: string;
+  newLabel: string;
+}
+
+/** A condition on something, still without what it looks for. */
+export function emptyCondition(field: ConditionField, setup: Setup): Condition {
+  switch (field) {
+    case 'from':
+    case 'to':
+    case 'cc':
+    case 'recipient':
+    case 'subject':
+    case 'body':
+    case 'list':
+      return { field, how: 'contains', text: '' };
+    case 'header':
+      return { field, name: '', how: 'contains', text: '' };
+    case 'size':
+      return { field, how: 'over', bytes: 1_000_000 };
+    case 'attachment':
+      return { field, how: 'any', text: '' };
+    case 'date':
+      return { field, how: 'before', day: '' };
+    case 'age':
+      return { field, how: 'over', days: 14 };
+    case 'account':
+      return { field, account: setup.accounts[0]?.id ?? '' };
+    case 'standing':
+      return { field, is: 'safe' };
+    case 'score':
+      return { field, how: 'over', score: 50 };
+    case 'addressed':
+      return { field, is: 'alone' };
+    case 'answer':
+    case 'every':
+      return { field };
+  }
+}
+
+export const emptyDraft: RuleDraft = {
+  name: '',
+  on: true,
+  when: { match: 'all', of: [{ field: 'subject', how: 'contains', text: '' }] },
+  unless: null,
+  then: [],
+  newFolder: '',
+  newLabel: '',
+};
+
+export const draftOf = ({ name, on, when, unless, then }: Rule): RuleDraft => ({
+  ...emptyDraft,
+  name,
+  on,
+  when,
+  unless,
+  then,
+});
+
+/** Whether a condition says what it looks for. */
+export function isComplete(condition: Condition): boolean {
+  switch (condition.field) {
+    case 'header':
+      return condition.name.trim() !== '' && (condition.how === 'there' || condition.text.trim() !== '');
+    case 'attachment':
+      return condition.how === 'any' || condition.text.trim() !== '';
+    case 'date':
+      return condition.day !== '';
+    case 'account':
+      return condition.account !== '';
+    default:
+      return !('text' in condition) || condition.text.trim() !== '';
+  }
+}
+
+/** A condition as it is saved: without blanks around what was typed. */
+function trimmed(condition: Condition): Condition {
+  const text = 'text' in condition ? { text: condition.text.trim() } : {};
+  const name = 'name' in condition ? { name: condition.name.trim() } : {};
+  return { ...condition, ...text, ...name };
+}
+
+/** A group without what is not complete yet; null where nothing is left of it. */
+function complete(group: Group): Group | null {
+  const of = group.of.flatMap((part: Part): Part[] => {
+    if (!isGroup(part)) return isComplete(part) ? [trimmed(part)] : [];
+    const inner = (part.of as Condition[]).filter(isComplete).map(trimmed);
+    return inner.length ? [{ match: part.match, of: inner }] : [];
+  });
+  return of.length ? { match: group.match, of } : null;
+}
+
+export type DraftResult = { ok: true; rule: Rule; edits: SetupEdit[] } | { ok: false; error: string };
+
+/** The rule and the edits of a draft, or what it still lacks, in a sentence. */
+export function readDraft(draft: RuleDraft, setup: Setup, ids: DraftIds): DraftResult {
+  const when = complete(draft.when);
+  if (!when) return { ok: false, error: 'Say what the rule should look for.' };
+  if (draft.then.length === 0) return { ok: false, error: 'Say what the rule should do.' };
+  const edits: SetupEdit[] = [];
+  if (draft.then.some((action) => action.do === 'label' && action.label === ids.label)) {
+    const name = draft.newLabel.trim();
+    if (!name) return { ok: false, error: 'Give the new label a name.' };
+    const item: Label = { id: ids.label, name, ink: inks[setup.labels.length % inks.length] };
+    edits.push({ list: 'labels', id: ids.label, item });
+  }
+  if (draft.then.some((action) => action.do === 'move' && action.place === newFolderPlace(ids))) {
+    const name = draft.newFolder.trim();
+    if (!name) return { ok: false, error: 'Give the new folder a name.' };
+    const item: Folder = { id: ids.folder, name };
+    edits.push({ list: 'folders', id: ids.folder, item });
+  }
+  const unless = draft.unless && complete(draft.unless);
+  for (const condition of conditionsOf({ when, unless })) {
+    const checked = conditionSchema.safeParse(condition);
+    if (!checked.success)
+      return { ok: false, error: `${fieldWords[condition.field]} ${checked.error.issues[0].message}.` };
+  }
+  const rule = ruleSchema.parse({
+    id: ids.rule,
+    name: draft.name.trim(),
+    on: draft.on,
+    when,
+    unless,
+    then: draft.then,
+  });
+  return { ok: true, rule, edits: [...edits, { list: 'rules', id: rule.id, item: rule }] };
+}
+
+export const newFolderPlace = (ids: DraftIds): Place => `folder:${ids.folder}`;

@@ -1,0 +1,77 @@
+// What the screen knows of the mailbox as a whole: its counts and setup, never its mail.
+import { create } from 'zustand';
+import type { Overview, ReadingProgress } from '../../mailroom/border/overview';
+import type { ImportProgress, ImportReport } from '../../mailroom/border/transfer';
+import { mailroom, onMailroom } from '../../mailroom/client';
+
+interface MailboxState {
+  /** Goes up whenever anything in the mailbox changed: what was fetched before is old. */
+  revision: number;
+  /** Null until the mailroom has answered. */
+  overview: Overview | null;
+  begun: boolean | null;
+  /** Why the mailroom can't be opened, in words; null where it can. */
+  broken: string | null;
+  /** The import that is under way, or null. */
+  importing: ImportProgress | null;
+  /** How much of the mailbox was read into memory; null once all of it is. */
+  reading: ReadingProgress | null;
+  /** What the last import came to, until it is put away. */
+  imported: ImportReport | null;
+}
+
+export const useMailbox = create<MailboxState>(() => ({
+  revision: 0,
+  overview: null,
+  begun: null,
+  broken: null,
+  importing: null,
+  reading: null,
+  imported: null,
+}));
+
+let refreshing = false;
+let stale = false;
+
+/** Asks for the counts again; calls that come while one is under way are answered by one more. */
+export async function refresh(): Promise<void> {
+  if (refreshing) {
+    stale = true;
+    return;
+  }
+  refreshing = true;
+  try {
+    do {
+      stale = false;
+      const [overview, begun] = await Promise.all([mailroom.overview(), mailroom.begun()]);
+      useMailbox.setState({ overview, begun, revision: overview.revision, broken: null });
+    } while (stale);
+  } catch (error) {
+    useMailbox.setState({ broken: error instanceof Error ? error.message : String(error) });
+  } finally {
+    refreshing = false;
+  }
+}
+
+let soon: ReturnType<typeof setTimeout> | null = null;
+
+onMailroom((event) => {
+  if (event.kind === 'import') {
+    // Only of the import that this page began, and that has not ended: the last word may come after the end.
+    if (useMailbox.getState().importing?.job === event.progress.job) useMailbox.setState({ importing: event.progress });
+    return;
+  }
+  if (event.kind === 'reading') {
+    const { what, done, total } = event;
+    useMailbox.setState({ reading: done < total ? { what, done, total } : null });
+    return;
+  }
+  // How far a job is, whoever asked for it hears.
+  if (event.kind === 'progress') return;
+  // Many small changes in a row, as in an import, are one refresh.
+  soon ??= setTimeout(() => {
+    soon = null;
+    void refresh();
+  }, 40);
+});
+void refresh();

@@ -1,0 +1,64 @@
+// Banner and sound for chosen new mail, by the browser's own means.
+import type { Row } from '../../mailroom/border/rows';
+import { onMailroom } from '../../mailroom/client';
+import { usePreferences } from '../state/preferences';
+
+export const bannersAllowed = (): boolean => 'Notification' in window && Notification.permission === 'granted';
+
+/** Asks the browser where it has not been asked yet; whether banners may be shown. */
+export async function allowBanners(): Promise<boolean> {
+  if (!('Notification' in window)) return false;
+  if (Notification.permission === 'default') await Notification.requestPermission();
+  return bannersAllowed();
+}
+
+/** Two soft tones, made on the spot. */
+export function playSound(): void {
+  const audio = new AudioContext();
+  for (const [i, pitch] of [523, 659].entries()) {
+    const tone = audio.createOscillator();
+    const volume = audio.createGain();
+    const start = audio.currentTime + i * 0.18;
+    tone.frequency.value = pitch;
+    volume.gain.setValueAtTime(0, start);
+    volume.gain.linearRampToValueAtTime(0.12, start + 0.02);
+    volume.gain.exponentialRampToValueAtTime(0.001, start + 0.35);
+    tone.connect(volume).connect(audio.destination);
+    tone.start(start);
+    tone.stop(start + 0.4);
+  }
+  setTimeout(() => void audio.close(), 1_000);
+}
+
+function showBanner(rows: readonly Row[], due: boolean): void {
+  const [{ from, subject }] = rows;
+  const who = `${due ? 'Due: ' : ''}${from.name || from.address}`;
+  const many = due ? `${rows.length} flags are due` : `${rows.length} new messages`;
+  const title = rows.length === 1 ? who : many;
+  const body =
+    rows.length === 1 ? subject || 'No subject' : rows.map((row) => row.from.name || row.from.address).join(', ');
+  // One banner stands for all: the next takes its place, and nothing piles up.
+  const banner = new Notification(title, { body, tag: 'wide-sort' });
+  banner.onclick = () => {
+    window.focus();
+    banner.close();
+  };
+}
+
+/** Tells from now on, as long as the page is open. Of several tabs one tells: the one that holds the lock. */
+export function tellOfMail(): void {
+  const tell = () =>
+    onMailroom((event) => {
+      if ((event.kind !== 'told' && event.kind !== 'due') || event.rows.length === 0) return;
+      const { banner, sound, dueTold } = usePreferences.getState();
+      const due = event.kind === 'due';
+      if (due && !dueTold) return;
+      if (banner && bannersAllowed()) showBanner(event.rows, due);
+      if (sound) playSound();
+    });
+  void navigator.locks.request('wide-sort-telling', () => {
+    tell();
+    // Held until the tab closes; then the next tab's turn comes.
+    return new Promise(() => undefined);
+  });
+}

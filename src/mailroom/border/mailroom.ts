@@ -1,0 +1,121 @@
+// The border between the page and the mailroom: everything that crosses it, in one file.
+//
+// The page holds no mail. It asks for windows of rows, opens single messages, sends commands, and hears of revisions.
+// Expected failures (a full disk, a file that is no mail) come back as data; only a fault of the program is thrown.
+import type { Place } from '../../core/mail/place';
+import type { Address } from '../../core/mail/address';
+import type { Act, Grouping, Selection, View } from './views';
+import type { Agenda, Dissolving, DryRunResult, Habit, RuleProposals, RuleSetReport } from './rules';
+import type { ImportReport, ExportResult } from './transfer';
+import type { ClearOut } from '../../core/clearout/clearOut';
+import type { Month } from './months';
+import type { ClearOutReport } from './clearOuts';
+import type { LogDetail, LogFilter, LogWindow } from './log';
+import type { Sender, SenderReport, SendersQuestion, SenderWindow } from './senderTable';
+import type { EntryCheck, EntryUse, FilterReport, Judgement, SecondLook, WhereWent } from './junk';
+import type { Told } from '../../core/senders/told';
+import type { Entry } from '../../core/senders/register';
+import type { SetupEdit } from '../../core/line/setupEdit';
+import type { Outcome } from './outcome';
+import type { RowWindow } from './rows';
+import type { OpenConversation, ThinLine } from './conversations';
+import type { Answer, AnswerStart } from './answers';
+import type { ToldReport } from './notifications';
+import type { Overview, PostStatus } from './overview';
+import type { OpenMessage, WhyLine } from './message';
+
+/** The mailroom, as the page has it. Ids of commands are chosen by the caller; the same id is never done twice. */
+export interface Mailroom {
+  overview(): Promise<Overview>;
+  rows(view: View, grouping: Grouping, from: number, to: number): Promise<RowWindow>;
+  /** Where a message, or its conversation, stands in a view, from 0; -1 where it does not. */
+  position(view: View, grouping: Grouping, id: number): Promise<number>;
+  /** The conversation of a message; `elsewhere`: with what of it stands in other places. Null where it is gone. */
+  conversation(id: number, view: View, elsewhere: boolean): Promise<OpenConversation | null>;
+  /** What thinning out a message's conversation would do, oldest message first. */
+  thinning(id: number): Promise<ThinLine[]>;
+  /** Bins what stands whole in a later message of the conversation. */
+  thinOut(command: string, id: number): Promise<Outcome>;
+  /** What an answer to a message begins with; `when` is its time in words. */
+  startAnswer(id: number, all: boolean, when: string): Promise<AnswerStart | null>;
+  /** Sends an answer through the post office; it stands in Sent afterwards. `zone`: minutes east of UTC. */
+  sendAnswer(command: string, answer: Answer, zone: number): Promise<Outcome>;
+  /** What the person would have been told of in the last seven days. */
+  toldLately(told: Told[]): Promise<ToldReport>;
+  open(id: number, plain: boolean): Promise<OpenMessage | null>;
+  attachment(id: number, index: number): Promise<{ name: string; type: string; bytes: Uint8Array } | null>;
+  whyHere(id: number): Promise<WhyLine[]>;
+  /** How much some views hold. */
+  counts(views: View[]): Promise<{ total: number; unread: number }[]>;
+  /** The months of a view that have rows, the newest first. */
+  months(view: View, grouping: Grouping): Promise<Month[]>;
+  /** For each message the passage of its text in which stands what a query looks for; null where there is none to show. */
+  passages(query: string, ids: number[]): Promise<(string | null)[]>;
+  /** Who wrote to the person and is called so, those who write most first. */
+  people(typed: string, most: number): Promise<Address[]>;
+  /** A stretch of the table of senders. */
+  senders(question: SendersQuestion, from: number, to: number): Promise<SenderWindow>;
+  /** One sender looked at; null where nothing of it is left. */
+  sender(sender: Sender): Promise<SenderReport | null>;
+  /** Leaves the mailing list of a message, in a way that it names. `zone`: minutes east of UTC. */
+  leaveList(command: string, message: number, by: 'one-click' | 'mail', zone: number): Promise<Outcome>;
+  /**
+   * What a clear-out would touch. It may take a while, and tells of it; null where the same `asker` asked anew meanwhile.
+   */
+  clearOutReport(asker: string, choice: ClearOut, of: View | null): Promise<ClearOutReport | null>;
+  /** How many messages each of some clear-outs would touch; null where it takes long to know. */
+  clearOutCounts(choices: ClearOut[], of: View | null): Promise<(number | null)[]>;
+  /** Nobody waits any more for what was asked under that name. */
+  drop(asker: string): Promise<void>;
+  act(command: string, selection: Selection, act: Act): Promise<Outcome>;
+  editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
+  /** `asker`: who asks; their older question is dropped. */
+  dryRun(edits: SetupEdit[], ruleId: string | null, asker?: string): Promise<DryRunResult>;
+  /** What the set of rules does, as it would be after some edits. */
+  ruleSetReport(edits: SetupEdit[]): Promise<RuleSetReport>;
+  /** Takes a label or folder off; its mail is kept. */
+  dissolve(command: string, what: Dissolving): Promise<Outcome>;
+  agenda(): Promise<Agenda>;
+  /** Conditions that a message suggests for a rule, the most telling first, and where such mail would go. */
+  ruleProposals(id: number): Promise<RuleProposals>;
+  /** What the person keeps moving to a place by hand, judged by some messages just moved; null where it is no habit. */
+  habit(ids: number[], place: Place): Promise<Habit | null>;
+  /** Runs the rules over the mail here. */
+  runRules(command: string): Promise<Outcome>;
+  /** Takes wanted messages out of Junk; `fromNowOn`: what is safe after it. `contact`: with a card for the sender. */
+  rescue(
+    command: string,
+    selection: Selection,
+    fromNowOn: 'this' | 'sender' | 'domain' | 'list',
+    contact: boolean,
+  ): Promise<Outcome>;
+  judgement(id: number): Promise<Judgement | null>;
+  /** How the filter stands; takes a while on much mail, and tells of it. */
+  filterReport(job: string): Promise<FilterReport>;
+  secondLook(most: number): Promise<SecondLook>;
+  registerUse(): Promise<Record<string, EntryUse>>;
+  checkEntry(entry: Entry): Promise<EntryCheck>;
+  /** Where mail went that is missed: by sender or by words of the subject. */
+  whereWent(words: string): Promise<WhereWent>;
+  /** The whole setup as one document, with the junk filter's model. */
+  exportSetup(): Promise<string>;
+  /** What taking a setup up would do, and, with a command, takes it up: it replaces all that was decided here. */
+  importSetup(command: string, document: string): Promise<Outcome>;
+  /** Undoes an entry of the Logbook, or whatever the person's last command is by then. */
+  undo(command: string, seq: number | 'last'): Promise<Outcome>;
+  /** A stretch of the Logbook, newest first. */
+  logbook(filter: LogFilter, from: number, to: number): Promise<LogWindow>;
+  /** What an entry touched; null where the Logbook has none of that number. */
+  logDetail(seq: number): Promise<LogDetail | null>;
+  importFiles(job: string, files: File[], target: Place | 'line'): Promise<ImportReport>;
+  cancelImport(job: string): Promise<void>;
+  exportMail(selection: Selection, format: 'mbox' | 'eml'): Promise<ExportResult>;
+  /** Begins a mailbox: the demo's, from the post office, or an empty one of the person's own. */
+  begin(kind: 'demo' | 'own'): Promise<Outcome>;
+  /** Fetches what has arrived. */
+  checkNow(): Promise<PostStatus>;
+  setPostRate(perMinute: number, paused: boolean): Promise<PostStatus>;
+  /** Deletes everything that is stored in this browser. */
+  eraseAll(): Promise<void>;
+  begun(): Promise<boolean>;
+}

@@ -1,0 +1,37 @@
+// A message opened, and “Why here”, as they cross the border.
+import type { Address } from '../../core/mail/address';
+import type { AttachmentInfo, BodyBlock } from '../../core/mail/body';
+import type { Suspicion } from '../../core/senders/suspicion';
+import type { Registered } from '../../core/senders/register';
+import type { Row } from './rows';
+
+/** A message opened for reading. */
+export interface OpenMessage {
+  row: Row;
+  cc: Address[];
+  replyTo: Address[];
+  listId: string;
+  blocks: BodyBlock[];
+  /** Whether the sender gave the same text as plain and as HTML. */
+  alternatives: boolean;
+  attachments: AttachmentInfo[];
+  /** Pictures that came within the message, as data: URLs by Content-ID. */
+  pictures: Record<string, string>;
+  size: number;
+  /** What the Register goes by. */
+  registered: Registered;
+  /** What looks false about it, the worst first. */
+  suspicions: Suspicion[];
+  /** Its links are shown with where they go, and lead nowhere: it is junk, or looks gravely false. */
+  dead: boolean;
+}
+
+/** One line of “Why here”. `setting` is `entry:ID` or `rule:ID` where a setting decided that still exists. */
+export interface WhyLine {
+  at: number | null;
+  who: string;
+  says: string;
+  setting: string | null;
+  /** Its number in the Logbook, for what was done after the message had arrived. */
+  seq: number | null;
+}

@@ -1,0 +1,44 @@
+// The counts for the line on the left, and how the post office and the reading stand, as they cross the border.
+import type { Place } from '../../core/mail/place';
+import type { Setup } from '../../core/line/setup';
+import type { Station } from '../../core/line/stations';
+import type { LogEntry } from './log';
+
+/** Counts for the line on the left. */
+export interface Overview {
+  revision: number;
+  /** Messages in all places. */
+  total: number;
+  places: { place: Place; total: number; unread: number }[];
+  /** What each account has in the Inbox. */
+  accounts: { account: string; total: number; unread: number }[];
+  labels: { label: string; total: number; unread: number }[];
+  damaged: number;
+  /** Junk that the line took and nobody has read or marked. */
+  newJunk: number;
+  /** How many of today's messages each station took. */
+  today: Record<Station, number>;
+  setup: Setup;
+  post: PostStatus;
+  /** Troubles to be told, oldest first: spoilt records, refused storage. */
+  troubles: string[];
+  /** The command that Undo would take back, or null. */
+  undo: LogEntry | null;
+}
+
+/** The post office as seen from here. */
+export interface PostStatus {
+  on: boolean;
+  lastChecked: number | null;
+  /** Why the last check failed, or null. */
+  error: string | null;
+  perMinute: number;
+  paused: boolean;
+}
+
+/** How many messages were read into memory: what rows say of them, or their texts for finding. */
+export interface ReadingProgress {
+  what: 'rows' | 'texts';
+  done: number;
+  total: number;
+}

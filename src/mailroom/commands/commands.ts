@@ -1,0 +1,143 @@
+// Commands: what a person can have done to the mail and the setup. Their undoing is in undo.ts.
+import { placeName, type Place } from '../../core/mail/place';
+import type { Receipt } from '../border/outcome';
+import type { Act, Selection } from '../border/views';
+import { bit } from '../state/columns';
+import type { Mailbox } from '../mailbox';
+import type { Columns } from '../storage/records';
+import { gone } from '../state/internedTables';
+import { didTo } from '../../core/text/sentences';
+import { selected } from '../search/selection';
+import { nothing, doneBefore } from './once';
+
+interface Plan {
+  ids: Int32Array;
+  after: Columns;
+  done: string;
+  where: string;
+}
+
+const moveWords: Partial<Record<Place, [done: string, where: string]>> = {
+  archive: ['Archived', ''],
+  bin: ['Binned', ''],
+  inbox: ['Moved', ' to the Inbox'],
+};
+
+/** A move of more than this many at once teaches the junk filter by the newest of them alone. */
+export const mostMarked = 1_000;
+
+/** The bits of messages that the person moves: into Junk they are junk, out of it to where mail is kept they are good. */
+function markedBits({ columns, tables }: Mailbox, ids: Int32Array, to: Place): Uint8Array {
+  const junk = tables.placeIndex('junk');
+  const teaches = ids.length - mostMarked;
+  return Uint8Array.from(ids, (id, i) => {
+    const bits = columns.bits[id] | bit.byHand;
+    if (i < teaches) return bits;
+    if (to === 'junk') return (bits | bit.markedJunk) & ~bit.markedGood;
+    return columns.place[id] === junk && to !== 'bin' ? (bits | bit.markedGood) & ~bit.markedJunk : bits;
+  });
+}
+
+/** Says what messages are to the junk filter, without moving them. */
+function markPlan({ columns }: Mailbox, ids: Int32Array, junk: boolean): Plan {
+  const [on, off] = junk ? [bit.markedJunk, bit.markedGood] : [bit.markedGood, bit.markedJunk];
+  const touched = ids.filter((id) => (columns.bits[id] & (on | off)) !== on).slice(-mostMarked);
+  const bits = Uint8Array.from(touched, (id) => (columns.bits[id] | on) & ~off);
+  return { ids: touched, after: { bits }, done: 'Marked', where: junk ? ' as junk' : ' as not junk' };
+}
+
+function plan(mailbox: Mailbox, ids: Int32Array, act: Act): Plan {
+  const { columns, tables } = mailbox;
+  if (act.do === 'move') {
+    const index = tables.placeIndex(act.place);
+    const touched = ids.filter((id) => columns.place[id] !== index);
+    const bits = markedBits(mailbox, touched, act.place);
+    const name = placeName(act.place, mailbox.setup.folders);
+    const [done, where] = moveWords[act.place] ?? ['Moved', ` to ${name}`];
+    return { ids: touched, after: { place: index, placedAt: mailbox.now(), bits }, done, where };
+  }
+  if (act.do === 'label') {
+    const name = mailbox.setup.labels.find((l) => l.id === act.label)?.name ?? act.label;
+    const has = tables.labelSets.items.map((set) => set.includes(act.label));
+    const touched = ids.filter((id) => (has[columns.labels[id]] ?? false) !== act.value);
+    const labels = Uint16Array.from(touched, (id) => {
+      const set = tables.labelSets.items[columns.labels[id]];
+      return tables.labelSetIndex(act.value ? [...set, act.label] : set.filter((l) => l !== act.label));
+    });
+    return act.value
+      ? { ids: touched, after: { labels }, done: 'Labelled', where: ` ${name}` }
+      : { ids: touched, after: { labels }, done: `Took the label ${name} off`, where: '' };
+  }
+  if (act.do === 'silence') return silencePlan(mailbox, ids, act);
+  if (act.do === 'flag') return flagPlan(mailbox, ids, act);
+  if (act.do === 'done') return donePlan(mailbox, ids);
+  if (act.do === 'mark') return markPlan(mailbox, ids, act.junk);
+  const touched = ids.filter((id) => Boolean(columns.bits[id] & bit.read) !== act.value);
+  const bits = withBit(mailbox, touched, bit.read, act.value);
+  return { ids: touched, after: { bits }, done: 'Marked', where: act.value ? ' as read' : ' as unread' };
+}
+
+const withBit = ({ columns }: Mailbox, ids: Int32Array, which: number, on: boolean): Uint8Array =>
+  Uint8Array.from(ids, (id) => (on ? columns.bits[id] | which : columns.bits[id] & ~which));
+
+function flagPlan(mailbox: Mailbox, ids: Int32Array, { value, due = 0 }: Extract<Act, { do: 'flag' }>): Plan {
+  const { columns } = mailbox;
+  const touched = ids.filter((id) => Boolean(columns.bits[id] & bit.flagged) !== value || columns.due[id] !== due);
+  const bits = withBit(mailbox, touched, bit.flagged, value).map((its) => (value ? its & ~bit.done : its));
+  // Without any date in it, a flag is a bit and no more: Undo then goes by that bit alone.
+  const dated = due > 0 || touched.some((id) => columns.due[id] > 0);
+  const by = due > 0 ? ` for ${new Date(due).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}` : '';
+  return {
+    ids: touched,
+    after: dated ? { bits, due } : { bits },
+    done: value ? 'Flagged' : 'Cleared the flag of',
+    where: value ? by : '',
+  };
+}
+
+/** What was flagged is done: the flag goes, and that it was done stays. */
+function donePlan({ columns }: Mailbox, ids: Int32Array): Plan {
+  const touched = ids.filter((id) => (columns.bits[id] & bit.flagged) !== 0);
+  const bits = Uint8Array.from(touched, (id) => (columns.bits[id] & ~bit.flagged) | bit.done);
+  const dated = touched.some((id) => columns.due[id] > 0);
+  return { ids: touched, after: dated ? { bits, due: 0 } : { bits }, done: 'Done:', where: '' };
+}
+
+/** Silencing goes to whole conversations: their messages in all places, so that whatever answers one is known. */
+function silencePlan(mailbox: Mailbox, ids: Int32Array, act: Extract<Act, { do: 'silence' }>): Plan {
+  const { columns, tables, derived } = mailbox;
+  const whole = new Set([...ids].flatMap((id) => [...derived.membersOf(id)]));
+  const [inbox, to] = [tables.placeIndex('inbox'), act.value ? tables.placeIndex(act.place) : 0];
+  const moves = (id: number) => act.value && columns.place[id] === inbox;
+  const touched = Int32Array.from(whole)
+    .filter((id) => columns.place[id] !== gone && Boolean(columns.bits[id] & bit.silenced) !== act.value)
+    .sort();
+  const now = mailbox.now();
+  const bits = withBit(mailbox, touched, bit.silenced, act.value);
+  if (!act.value) return { ids: touched, after: { bits }, done: 'No longer silenced:', where: '' };
+  for (const [i, id] of touched.entries()) if (moves(id)) bits[i] |= bit.byHand;
+  return {
+    ids: touched,
+    after: {
+      bits,
+      place: Uint16Array.from(touched, (id) => (moves(id) ? to : columns.place[id])),
+      placedAt: Float64Array.from(touched, (id) => (moves(id) ? now : columns.placedAt[id])),
+    },
+    done: 'Silenced',
+    where: act.place === 'archive' ? ', to the Archive' : ', to the Bin',
+  };
+}
+
+/** Carries out an act on messages. */
+export async function act(mailbox: Mailbox, command: string, selection: Selection, what: Act): Promise<Receipt> {
+  const before = await doneBefore(mailbox, command);
+  if (before) return before;
+  const { ids, after, done, where } = plan(mailbox, await selected(mailbox, selection), what);
+  if (ids.length === 0) return nothing('Nothing to change.');
+  if (ids.length === 1) await mailbox.envelopes.ensure(ids, mailbox.columns.count);
+  const subject = ids.length === 1 ? mailbox.envelopes.get(ids[0]).subject : null;
+  const opened = what.do === 'read' && what.opened === true;
+  const says = `${didTo(done, ids.length, subject, where)}${opened ? ', as you opened it' : ''}`;
+  const seq = await mailbox.commit({ command, by: opened ? 'Wide Sort' : 'you', says, ids, after });
+  return { seq, count: ids.length, says };
+}

@@ -1,0 +1,43 @@
+// Shortening the journal, so that the Logbook is kept to a size: old entries are let go, and the state is written once
+// more, as the ground on which the rest of the journal stands.
+import type { JournalHead } from '../state/journalHead';
+import type { Mailbox } from '../mailbox';
+import { keyOf, recordVersion, statePackSize } from '../storage/records';
+import { jobOf } from './undo';
+
+/** Entries that are kept whatever their age. */
+export const mostEntries = 5_000;
+/** Entries younger than this are kept however many they are, in days: longer than anything stays in Junk or the Bin. */
+export const youngestKept = 90;
+
+/** How many of the oldest entries may go: more than are kept, older than is kept, no job torn apart. */
+export function mayGo(heads: readonly JournalHead[], now: number, keepDays: number, most = mostEntries): number {
+  const before = now - Math.max(youngestKept, keepDays + 1) * 86_400_000;
+  let n = Math.max(0, heads.length - most);
+  while (n > 0 && heads[n - 1].at >= before) n--;
+  while (n > 0 && n < heads.length && jobOf(heads[n - 1].command) === jobOf(heads[n].command)) n--;
+  return n;
+}
+
+/** Lets the oldest entries go where there are too many. Returns how many went. Only within `exclusive`. */
+export async function shorten(mailbox: Mailbox, most = mostEntries): Promise<number> {
+  await mailbox.journalReady();
+  const { store, heads, columns } = mailbox;
+  const n = mayGo(heads, mailbox.now(), mailbox.setup.junk.keepDays, most);
+  if (n === 0) return 0;
+  const last = heads[n - 1].seq;
+  await mailbox.flush();
+  // First the ground, then what says that it is there: until then the old one counts, and no record is missing.
+  for (let pack = 0; pack * statePackSize < columns.count; pack++)
+    await store.set(keyOf.groundState(pack), columns.pack(pack));
+  const [, meta] = mailbox.meta();
+  await store.set(keyOf.ground, { v: recordVersion, meta: { ...(meta as object), first: last + 1 } });
+  const from = mailbox.first;
+  mailbox.letGo(n, last + 1);
+  await mailbox.flush();
+  // What a crash left of an earlier time goes, too.
+  let oldest = from;
+  while (oldest > 1 && (await store.get(keyOf.journal(oldest - 1))) !== null) oldest--;
+  for (let seq = oldest; seq <= last; seq++) await store.remove(keyOf.journal(seq));
+  return n;
+}

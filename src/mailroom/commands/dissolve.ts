@@ -1,0 +1,104 @@
+// Dissolving a label or folder into another: no message is lost, and what spoke of it speaks of the other.
+import { type Label, type Place, placeName } from '../../core/mail/place';
+import { putWithin } from '../../core/mail/nesting';
+import type { Setup } from '../../core/line/setup';
+import { endsStation, type Action, type Rule } from '../../core/rules/rule';
+import type { Receipt } from '../border/outcome';
+import type { SetupEdit } from '../../core/line/setupEdit';
+import type { Dissolving } from '../border/rules';
+import { bit } from '../state/columns';
+import { doneBefore } from './once';
+import type { Mailbox } from '../mailbox';
+import type { Columns } from '../storage/records';
+import { gone } from '../state/internedTables';
+import { messages } from '../../core/text/sentences';
+
+/** A rule's actions once something is dissolved: `of` says what becomes of one; null takes it off. */
+function redirected(rules: readonly Rule[], of: (action: Action) => Action | null): SetupEdit[] {
+  return rules.flatMap((rule): SetupEdit[] => {
+    const then = rule.then.flatMap((action) => of(action) ?? []);
+    if (then.length === rule.then.length && then.every((action, i) => action === rule.then[i])) return [];
+    // The same label twice is once.
+    const distinct = then.filter(
+      (one, i) => then.findIndex((other) => JSON.stringify(other) === JSON.stringify(one)) === i,
+    );
+    // Without anything left to do it is no rule, but it still keeps those below it from being asked.
+    const item = distinct.length
+      ? { ...rule, then: distinct }
+      : endsStation(rule)
+        ? { ...rule, then: [{ do: 'stop' as const }] }
+        : null;
+    return [{ list: 'rules', id: rule.id, item }];
+  });
+}
+
+/** What stood within the one that goes stands within its parent. */
+function lifted(setup: Setup, list: 'labels' | 'folders', id: string): SetupEdit[] {
+  const items: readonly Label[] | Setup['folders'] = setup[list];
+  const parent = items.find((item) => item.id === id)?.parent;
+  return items
+    .filter((item) => item.parent === id)
+    .map((item) => ({ list, id: item.id, item: putWithin(item, parent) }) as SetupEdit);
+}
+
+function dissolveLabel({ columns, tables, setup }: Mailbox, id: string, into: string | null) {
+  const name = (label: string) => setup.labels.find((one) => one.id === label)?.name ?? label;
+  const bears = tables.labelSets.items.map((set) => set.includes(id));
+  const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter(
+    (i) => bears[columns.labels[i]] && columns.place[i] !== gone,
+  );
+  const labels = Uint16Array.from(ids, (i) => {
+    const rest = tables.labelSets.items[columns.labels[i]].filter((one) => one !== id && one !== into);
+    return tables.labelSetIndex(into === null ? rest : [...rest, into]);
+  });
+  const edits: SetupEdit[] = [
+    ...redirected(setup.rules, (action) =>
+      action.do !== 'label' || action.label !== id ? action : into === null ? null : { ...action, label: into },
+    ),
+    ...setup.lanes.flatMap((lane): SetupEdit[] => {
+      if (lane.what.by !== 'label' || lane.what.label !== id) return [];
+      const item = into === null ? null : { ...lane, what: { ...lane.what, label: into } };
+      return [{ list: 'lanes', id: lane.id, item }];
+    }),
+    ...setup.told.flatMap((told): SetupEdit[] =>
+      told.by === 'label' && told.value === id
+        ? [{ list: 'told', id: told.id, item: into === null ? null : { ...told, value: into } }]
+        : [],
+    ),
+    ...lifted(setup, 'labels', id),
+    { list: 'labels', id, item: null },
+  ];
+  const says = into === null ? `Took the label ${name(id)} off` : `Merged the label ${name(id)} into ${name(into)}`;
+  return { ids, after: { labels } satisfies Columns, edits, says };
+}
+
+function dissolveFolder({ columns, tables, setup, now }: Mailbox, id: string, into: Place) {
+  const from = tables.placeIndex(`folder:${id}`);
+  const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter((i) => columns.place[i] === from);
+  const after: Columns = {
+    place: tables.placeIndex(into),
+    placedAt: now(),
+    bits: Uint8Array.from(ids, (i) => columns.bits[i] | bit.byHand),
+  };
+  const edits: SetupEdit[] = [
+    ...redirected(setup.rules, (action) =>
+      action.do === 'move' && action.place === `folder:${id}` ? { ...action, place: into } : action,
+    ),
+    ...lifted(setup, 'folders', id),
+    { list: 'folders', id, item: null },
+  ];
+  const name = placeName(`folder:${id}`, setup.folders);
+  return { ids, after, edits, says: `Took the folder ${name} off, its mail to ${placeName(into, setup.folders)}` };
+}
+
+/** Dissolves a label or folder, with all that spoke of it: one command, undone as one. */
+export async function dissolve(mailbox: Mailbox, command: string, what: Dissolving): Promise<Receipt> {
+  const before = await doneBefore(mailbox, command);
+  if (before) return before;
+  const { ids, after, edits, says } =
+    what.of === 'label' ? dissolveLabel(mailbox, what.id, what.into) : dissolveFolder(mailbox, what.id, what.into);
+  const words = ids.length ? `${says} (${messages(ids.length)})` : says;
+  const change = ids.length ? { ids, after } : {};
+  const seq = await mailbox.commit({ command, by: 'you', says: words, setup: edits, ...change });
+  return { seq, count: ids.length, says: words };
+}

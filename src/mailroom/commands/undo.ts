@@ -1,0 +1,123 @@
+// Undo: what a Logbook entry did is set back, as a command of its own.
+import { type SetupEdit, edited, itemNow } from '../../core/line/setupEdit';
+import { type ColumnName, type StateColumns } from '../state/columns';
+import { valueAt, type Columns, type JournalRecord } from '../storage/records';
+import { type EditResult } from './changeSetup';
+import { doneBefore } from './once';
+import { readJournal } from '../storage/journal';
+import type { JournalHead } from '../state/journalHead';
+import type { Mailbox } from '../mailbox';
+
+/** Whether an entry is of a kind that can be undone: not what arrived, not what was deleted for good. */
+export const canUndo = (head: JournalHead): boolean => !head.final && head.by !== 'post office';
+
+/** The job of a command: the parts of an import are one. A command of its own is a job of one. */
+export const jobOf = (command: string): string => command.replace(/\/\d+$/, '');
+
+/** The last entry that undid this one, unless that was undone in turn. */
+export function undoneBy(heads: readonly JournalHead[], seq: number): number | null {
+  const by = heads.findLast((h) => h.undoes === seq);
+  if (!by) return null;
+  return undoneBy(heads, by.seq) === null ? by.seq : null;
+}
+
+/** The columns that can be set back. The first that a change has is the one that it was made for. */
+const names = ['place', 'due', 'bits', 'labels', 'ink', 'trace', 'placedAt'] as const satisfies readonly ColumnName[];
+type Name = (typeof names)[number];
+const arrays = {
+  place: Uint16Array,
+  due: Float64Array,
+  bits: Uint8Array,
+  labels: Uint16Array,
+  ink: Uint8Array,
+  trace: Uint32Array,
+  placedAt: Float64Array,
+};
+
+/** The value that a message gets back in one column; null where a later command has changed it since. */
+function setBack(name: Name, now: number, was: number, became: number): number | null {
+  if (name !== 'bits') return now === became ? was : null;
+  // Each bit by itself: a message archived, then flagged, can be unarchived and stays flagged.
+  const standing = (was ^ became) & ~(now ^ became);
+  return standing ? (now & ~standing) | (was & standing) : null;
+}
+
+/** Gathers, over the records of a job, the messages that can be set back and what they get. */
+class SettingBack {
+  private readonly ids: Int32Array;
+  private readonly values = new Map<Name, InstanceType<(typeof arrays)[Name]>>();
+  count = 0;
+
+  constructor(
+    private readonly columns: StateColumns,
+    most: number,
+  ) {
+    this.ids = new Int32Array(most);
+  }
+
+  take({ ids, before, after }: NonNullable<JournalRecord['change']>): void {
+    const present = names.filter((name) => before[name] !== undefined && after[name] !== undefined);
+    for (const name of present) if (!this.values.has(name)) this.values.set(name, new arrays[name](this.ids.length));
+    for (let i = 0; i < ids.length; i++) {
+      for (const [at, name] of present.entries()) {
+        const now = this.columns[name][ids[i]];
+        const back = setBack(name, now, valueAt(before[name] ?? 0, i), valueAt(after[name] ?? 0, i));
+        if (at === 0 && back === null) break;
+        if (at === 0) this.ids[this.count++] = ids[i];
+        this.values.get(name)?.fill(back ?? now, this.count - 1, this.count);
+      }
+    }
+  }
+
+  change(): { ids: Int32Array; after: Columns } {
+    const after: Columns = {};
+    for (const [name, values] of this.values) after[name] = values.slice(0, this.count);
+    return { ids: this.ids.slice(0, this.count), after };
+  }
+}
+
+/**
+ * Undoes a Logbook entry as a new command. Messages that later commands changed again keep what those did; the receipt
+ * says how many. Undoing an undo does the thing again.
+ */
+export async function undo(mailbox: Mailbox, command: string, seq: number): Promise<EditResult> {
+  const done = await doneBefore(mailbox, command);
+  if (done) return { ok: true, receipt: done };
+  const entry = mailbox.heads.find((h) => h.seq === seq);
+  if (!entry) return { ok: false, error: `The Logbook has no entry ${seq}.` };
+  if (entry.final) return { ok: false, error: 'What was deleted for good cannot be brought back.' };
+  if (!canUndo(entry)) return { ok: false, error: 'Mail that arrived stays: move it to the Bin instead.' };
+  if (undoneBy(mailbox.heads, seq) !== null) return { ok: false, error: 'That was undone already.' };
+  const parts = mailbox.heads.filter((h) => jobOf(h.command) === jobOf(entry.command));
+  const all = parts.reduce((n, part) => n + part.count, 0);
+  const back = new SettingBack(mailbox.columns, all);
+  const edits: SetupEdit[] = [];
+  let kept = 0;
+  for (const part of parts) {
+    const record = await readJournal(mailbox.store, part.seq);
+    if (record.change) back.take(record.change);
+    for (const { before, after } of record.setup ?? []) {
+      const now = itemNow(mailbox.setup, after)?.item ?? null;
+      if (JSON.stringify(now) === JSON.stringify(after.item)) edits.unshift(before);
+      else kept++;
+    }
+  }
+  if (edits.length) {
+    const next = edited(mailbox.setup, edits);
+    if (!next.ok) return { ok: false, error: `It can’t be undone now: ${next.error}.` };
+  }
+  if (back.count === 0 && edits.length === 0)
+    return { ok: false, error: 'Nothing of it is left to undo: later commands changed all of it.' };
+  const left = all - back.count + kept;
+  const things = left === 1 ? 'one thing' : `${left.toLocaleString('en')} things`;
+  const says = `Undid: ${entry.says}${left > 0 ? ` (${things} changed since and stayed)` : ''}`;
+  const newSeq = await mailbox.commit({
+    command,
+    by: 'you',
+    says,
+    undoes: seq,
+    ...(back.count ? back.change() : {}),
+    ...(edits.length ? { setup: edits } : {}),
+  });
+  return { ok: true, receipt: { seq: newSeq, count: back.count, says } };
+}

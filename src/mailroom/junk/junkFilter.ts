@@ -1,0 +1,310 @@
+// The junk filter in the mailroom: the model, what each mark taught it, and the score of every message it judged.
+//
+// What the person marked is a bit of the message's state, so the journal has it and Undo takes it back. All that is here
+// follows from those bits, the shipped model and the raw messages: it is stored only so that it need not be made anew.
+import { grown } from '../../core/data/grown';
+import { featuresOf, withSender } from '../../core/junk/features';
+import type { SenderSignal } from '../../core/junk/signals';
+import { JunkModel, type Step } from '../../core/junk/model';
+import { readModel, writeModel } from '../../core/junk/modelFile';
+import { readForJunk, type JunkReading } from '../../core/junk/junkReading';
+import { evidenceOf, scoreOf, type Evidence } from '../../core/junk/verdict';
+import { decodeBase64 } from '../../core/mail/transfer';
+import { bit } from '../state/columns';
+import type { Mailbox } from '../mailbox';
+import { junkRecordSchema, keyOf, NewerStorage, readRecord, recordVersion } from '../storage/records';
+import type { Records } from '../storage/storing';
+import { gone } from '../state/internedTables';
+import { turn } from '../time/turn';
+
+/** Features that are kept in memory for as many messages: some 15 MB. */
+const mostKept = 20_000;
+/** The lowest bits of each weight decide nothing, and would only make a setup long. */
+const carriedShift = 8;
+/** Of this many of the newest marks each is learned again when another comes: some milliseconds. */
+const mostRefined = 1_000;
+const refiningRounds = 3;
+/** Lines of evidence for one message. */
+const mostEvidence = 12;
+/** Messages judged before whoever else waits for the worker gets a turn. */
+const sliceSize = 64;
+
+interface Taught {
+  junk: boolean;
+  step: Step;
+}
+
+export class JunkRoom {
+  private shippedModel: JunkModel | null = null;
+  private model = new JunkModel();
+  /** What the model begins from; null until it is loaded. */
+  private base: string | null = null;
+  private readonly taught = new Map<number, Taught>();
+  private readonly pending = new Set<number>();
+  private readonly features = new Map<number, Uint32Array>();
+  /** One more than the score; 0: not judged. */
+  private scores = new Uint8Array(0);
+  /** Judged by the model as it is now. */
+  private fresh = new Set<number>();
+  private loaded: Promise<void> | null = null;
+  private dirty = false;
+  private settling: Promise<void> = Promise.resolve();
+  /** Fetches the shipped model; null where there is none. */
+  fetchShipped: () => Promise<Uint8Array | null> = () => Promise.resolve(null);
+
+  constructor(private readonly mailbox: Mailbox) {}
+
+  /** Bits of these messages changed: their marks may have. */
+  changed(ids: Iterable<number>): void {
+    for (const id of ids) if (this.markOf(id) !== (this.taught.get(id)?.junk ?? null)) this.pending.add(id);
+  }
+
+  /** What the person marked a message as; null where they did not. */
+  markOf(id: number): boolean | null {
+    const { bits, place } = this.mailbox.columns;
+    if (place[id] === gone) return null;
+    return bits[id] & bit.markedJunk ? true : bits[id] & bit.markedGood ? false : null;
+  }
+
+  /** How many messages taught the model: as junk, and as good. */
+  async taughtCounts(): Promise<{ junk: number; good: number }> {
+    await this.settle();
+    let junk = 0;
+    for (const one of this.taught.values()) if (one.junk) junk++;
+    return { junk, good: this.taught.size - junk };
+  }
+
+  private async load(): Promise<void> {
+    const { store } = this.mailbox;
+    const bytes = await this.fetchShipped().catch(() => null);
+    const read = bytes ? readModel(bytes) : null;
+    if (read?.ok) this.shippedModel = read.model;
+    else if (read && !read.ok)
+      this.mailbox.troubles.push(`The shipped junk filter model could not be read: ${read.error}`);
+    const record = await store.get(keyOf.junk);
+    this.base = this.baseOf();
+    this.model = this.beginning();
+    if (record !== null)
+      try {
+        const stored = readRecord(keyOf.junk, record, junkRecordSchema);
+        const model = readModel(stored.model);
+        if (model.ok && stored.base === this.base) {
+          this.model = model.model;
+          for (const [i, id] of stored.ids.entries())
+            this.taught.set(id, { junk: stored.marks[i] === 1, step: stored.steps[i] });
+          this.scores = stored.scores.slice();
+        }
+      } catch (error) {
+        // It is learned anew from the marks: nothing is lost.
+        if (error instanceof NewerStorage) throw error;
+      }
+    const { count } = this.mailbox.columns;
+    for (let id = 0; id < count; id++)
+      if (this.markOf(id) !== (this.taught.get(id)?.junk ?? null)) this.pending.add(id);
+    for (const id of this.taught.keys()) if (id >= count) this.taught.delete(id);
+  }
+
+  /** What the model is to begin from, by the setup. */
+  private baseOf(): string {
+    const { carried, shipped } = this.mailbox.setup.junk;
+    if (carried !== null) return `carried ${carried.length} ${carried.slice(0, 40)}`;
+    return shipped && this.shippedModel ? 'shipped' : 'none';
+  }
+
+  private beginning(): JunkModel {
+    const { carried } = this.mailbox.setup.junk;
+    if (this.base?.startsWith('carried') && carried !== null) {
+      const read = readModel(decodeBase64(new TextEncoder().encode(carried)));
+      if (read.ok) return read.model;
+    }
+    return this.base === 'shipped' && this.shippedModel ? this.shippedModel.copy() : new JunkModel();
+  }
+
+  /** Whether a shipped model is there to begin from. */
+  get hasShipped(): boolean {
+    return this.shippedModel !== null;
+  }
+
+  /** Brings the model up to what is marked now. */
+  settle(): Promise<void> {
+    // One after the other: no mark may be learned twice.
+    const settled = this.settling.then(() => this.settleNow());
+    this.settling = settled.catch(() => undefined);
+    return settled;
+  }
+
+  private async settleNow(): Promise<void> {
+    await (this.loaded ??= this.load());
+    const base = this.baseOf();
+    if (base !== this.base) {
+      this.base = base;
+      this.model = this.beginning();
+      for (const id of this.taught.keys()) this.pending.add(id);
+      this.taught.clear();
+      this.touch();
+    }
+    const news = this.pending.size > 0;
+    for (let n = 1; this.pending.size; n++) {
+      const [id] = this.pending;
+      this.pending.delete(id);
+      await this.learn(id);
+      if (n % sliceSize === 0) await turn();
+    }
+    if (news) await this.refine();
+    if (this.dirty) this.mailbox.storeSoon();
+  }
+
+  /**
+   * Goes through the newest marks again: each was learned when others were not known yet, and a row of one kind alone
+   * would leave the model leaning to its side.
+   */
+  private async refine(): Promise<void> {
+    const newest = [...this.taught].slice(-mostRefined);
+    const ready: { taught: Taught; features: Uint32Array }[] = [];
+    for (const [i, [id, taught]] of newest.entries()) {
+      const features = await this.featuresFor(id);
+      if (features) ready.push({ taught, features });
+      if (i % sliceSize === sliceSize - 1) await turn();
+    }
+    for (let round = 0; round < refiningRounds; round++)
+      for (const { taught, features } of ready) taught.step = this.model.learn(features, taught.junk, taught.step);
+    this.touch();
+  }
+
+  private touch(): void {
+    this.dirty = true;
+    this.fresh = new Set();
+  }
+
+  private async learn(id: number): Promise<void> {
+    const mark = this.markOf(id);
+    const was = this.taught.get(id);
+    if (mark === (was?.junk ?? null)) return;
+    const features = await this.featuresFor(id);
+    // Bytes that can't be read any more teach nothing, and what they taught stays.
+    if (!features) return;
+    if (was) this.model.forget(features, was.step);
+    this.taught.delete(id);
+    if (mark !== null) this.taught.set(id, { junk: mark, step: this.model.learn(features, mark) });
+    this.touch();
+  }
+
+  private async readingOf(id: number): Promise<JunkReading | null> {
+    const { raws, envelopes, columns } = this.mailbox;
+    const [message] = await Promise.all([raws.message(id), envelopes.ensure([id], columns.count)]);
+    return message && readForJunk(message, envelopes.get(id));
+  }
+
+  private async featuresFor(id: number): Promise<Uint32Array | null> {
+    const kept = this.features.get(id);
+    if (kept) return kept;
+    const reading = await this.readingOf(id);
+    if (!reading) return null;
+    const features = withSender(featuresOf(reading), await this.senderOf(id));
+    this.keep(id, features);
+    return features;
+  }
+
+  /** What is known of a message's sender. */
+  private async senderOf(id: number): Promise<SenderSignal[]> {
+    await this.mailbox.ready();
+    return this.mailbox.people.signalsOf(this.mailbox.envelopes.get(id));
+  }
+
+  private keep(id: number, features: Uint32Array): void {
+    if (this.features.size >= mostKept) {
+      const [oldest] = this.features.keys();
+      this.features.delete(oldest);
+    }
+    this.features.set(id, features);
+  }
+
+  /** The score of features, by the model as it was last settled. */
+  scoreOfFeatures(features: Uint32Array): number {
+    return scoreOf(this.model.margin(features));
+  }
+
+  /** Notes the score of a message that came in. */
+  note(id: number, features: Uint32Array, score: number): void {
+    this.keep(id, features);
+    this.setScore(id, score);
+    this.fresh.add(id);
+  }
+
+  private setScore(id: number, score: number): void {
+    if (id >= this.scores.length)
+      this.scores = grown(this.scores, new Uint8Array(Math.max(4_096, Math.ceil((id + 1) * 1.5))));
+    // Rounded down, so that what is shown as 90 is at or above the line at 90.
+    this.scores[id] = Math.floor(score) + 1;
+    this.dirty = true;
+  }
+
+  /** The score that a message was last given, a whole number from 0 to 100; null where it was not judged. */
+  score(id: number): number | null {
+    const kept = this.scores[id] ?? 0;
+    return kept === 0 ? null : kept - 1;
+  }
+
+  /** Judges messages by the model as it is. `told` hears how many are done. */
+  async judge(ids: Iterable<number>, told: (done: number, total: number) => void = () => undefined): Promise<void> {
+    await this.settle();
+    const list = [...ids].filter((id) => !this.fresh.has(id));
+    for (const [i, id] of list.entries()) {
+      const features = await this.featuresFor(id);
+      if (features) this.setScore(id, this.scoreOfFeatures(features));
+      this.fresh.add(id);
+      if (i % sliceSize === sliceSize - 1) {
+        told(i + 1, list.length);
+        await turn();
+      }
+    }
+  }
+
+  /** The score of a message now, to two decimals, and what speaks for and against it; null where it can't be read. */
+  async judgement(id: number): Promise<{ score: number; evidence: Evidence[] } | null> {
+    await this.settle();
+    const reading = await this.readingOf(id);
+    if (!reading) return null;
+    const sender = await this.senderOf(id);
+    const features = withSender(featuresOf(reading), sender);
+    return {
+      score: scoreOf(this.model.margin(features)),
+      evidence: evidenceOf(this.model, reading, mostEvidence, sender),
+    };
+  }
+
+  /** The messages that were marked, with their features, and the model beneath them. */
+  async examples(): Promise<{ base: JunkModel; examples: { id: number; features: Uint32Array; junk: boolean }[] }> {
+    await this.settle();
+    const examples: { id: number; features: Uint32Array; junk: boolean }[] = [];
+    for (const [id, { junk }] of this.taught) {
+      const features = await this.featuresFor(id);
+      if (features) examples.push({ id, features, junk });
+    }
+    return { base: this.beginning(), examples };
+  }
+
+  /** The model as a file, to be carried elsewhere. */
+  async file(): Promise<Uint8Array<ArrayBuffer>> {
+    await this.settle();
+    return writeModel(this.model, carriedShift);
+  }
+
+  /** What has changed since the last call, ready to be stored. */
+  takeDirty(): Records {
+    if (!this.dirty || this.base === null) return [];
+    this.dirty = false;
+    const ids = [...this.taught.keys()];
+    const taught = [...this.taught.values()];
+    const record = {
+      v: recordVersion,
+      base: this.base,
+      model: writeModel(this.model),
+      ids: Int32Array.from(ids),
+      marks: Uint8Array.from(taught, ({ junk }) => (junk ? 1 : 0)),
+      steps: Int32Array.from(taught, ({ step }) => step),
+      scores: this.scores.slice(0, this.mailbox.columns.count),
+    };
+    return [[keyOf.junk, record]];
+  }
+}

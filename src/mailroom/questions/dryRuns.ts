@@ -1,0 +1,140 @@
+// Dry runs: what a changed setup, or the whole set of rules, would do to the mail here; and running the set over it.
+import type { Setup } from '../../core/line/setup';
+import type { DryRunChange } from '../../core/line/dryRun';
+import type { Place } from '../../core/mail/place';
+import { contradictions, unreached } from '../../core/rules/reach';
+import { conditionsOf, endsStation } from '../../core/rules/rule';
+import { type SetupEdit, edited } from '../../core/line/setupEdit';
+import type { DryRunReport, DryRunResult, RuleSetReport } from '../border/rules';
+import { bit } from '../state/columns';
+import { Asked, askedOf, candidates, changesBetween } from '../search/candidates';
+import type { Mailbox } from '../mailbox';
+import { rowOf } from './row';
+
+const mostSample = 200;
+
+/** The first of some items by their rank, highest first: of many a few, without sorting them all. */
+function firstOf<T>(items: readonly T[], most: number, rankOf: (item: T) => [number, number]): T[] {
+  const first: { item: T; rank: [number, number] }[] = [];
+  // From the end: ids mostly grow with the date, and what comes first then stays first.
+  for (let i = items.length - 1; i >= 0; i--) {
+    const item = items[i];
+    const rank = rankOf(item);
+    const last = first.length < most ? null : first[first.length - 1].rank;
+    if (last && (rank[0] < last[0] || (rank[0] === last[0] && rank[1] <= last[1]))) continue;
+    const at = first.findLastIndex(({ rank: its }) => its[0] > rank[0] || (its[0] === rank[0] && its[1] >= rank[1]));
+    first.splice(at + 1, 0, { item, rank });
+    if (first.length > most) first.pop();
+  }
+  return first.map(({ item }) => item);
+}
+
+/** What changes would come to, with a sample of them. */
+function reportOf(mailbox: Mailbox, changes: readonly DryRunChange[]): DryRunReport {
+  const { bits, date } = mailbox.columns;
+  const report: DryRunReport = {
+    total: changes.length,
+    moves: [],
+    labelled: 0,
+    markedRead: 0,
+    flagged: 0,
+    inked: 0,
+    wanted: { writtenTo: 0, flagged: 0, unread: 0 },
+    sample: [],
+    matching: null,
+    conditions: [],
+  };
+  const moves = new Map<Place, Map<Place, DryRunReport['moves'][number]>>();
+  const weight = new Map<number, number>();
+  for (const change of changes) {
+    if (change.addLabels.length) report.labelled++;
+    if (change.markRead) report.markedRead++;
+    if (change.flag) report.flagged++;
+    if (change.ink !== undefined) report.inked++;
+    if (change.from !== change.to) {
+      let from = moves.get(change.from);
+      if (!from) moves.set(change.from, (from = new Map()));
+      let move = from.get(change.to);
+      if (!move) from.set(change.to, (move = { from: change.from, to: change.to, count: 0 }));
+      move.count++;
+    }
+    if (change.to !== change.from && (change.to === 'junk' || change.to === 'bin')) {
+      const written = mailbox.people.wroteTo(mailbox.envelopes.get(change.id).from.address);
+      const flagged = (bits[change.id] & bit.flagged) !== 0;
+      if (written) report.wanted.writtenTo++;
+      if (flagged) report.wanted.flagged++;
+      if (!(bits[change.id] & bit.read)) report.wanted.unread++;
+      weight.set(change.id, (written ? 2 : 0) + (flagged ? 1 : 0));
+    }
+  }
+  report.moves = [...moves.values()].flatMap((from) => [...from.values()]).sort((a, b) => b.count - a.count);
+  report.sample = firstOf(changes, mostSample, ({ id }) => [weight.get(id) ?? 0, date[id]]).map((change) => ({
+    row: rowOf(mailbox, change.id),
+    to: change.to,
+  }));
+  return report;
+}
+
+/**
+ * What a changed setup would do to the mail here. `ruleId`: count also what that rule matches, and each of its
+ * conditions by itself. Ends early, with nothing, where `wanted` says that nobody waits any more.
+ */
+export async function dryRun(
+  mailbox: Mailbox,
+  edits: SetupEdit[],
+  ruleId: string | null,
+  wanted?: () => boolean,
+): Promise<DryRunResult> {
+  const next = edited(mailbox.setup, edits);
+  if (!next.ok) return { ok: false, error: next.error };
+  await mailbox.readyToSort(next.setup, wanted);
+  if (wanted && !wanted()) return { ok: false, error: 'Another question came in between.' };
+  const asked = askedOf(mailbox, mailbox.setup, next.setup);
+  const report = reportOf(mailbox, changesBetween(mailbox, mailbox.setup, next.setup, candidates(mailbox), asked));
+  const rule = next.setup.rules.find((r) => r.id === ruleId);
+  if (rule) {
+    const { here, ask, askRule } = asked(next.setup);
+    report.matching = here(askRule(rule));
+    report.conditions = [...conditionsOf(rule)].map((condition) => here(ask(condition)));
+  }
+  return { ok: true, report };
+}
+
+/** The setup with no rule: what the line would do without that station. */
+export const withoutRules = (setup: Setup): Setup => ({ ...setup, rules: [] });
+
+/** What the whole set of rules, as it would be after some edits, does with the mail here. */
+export async function ruleSetReport(mailbox: Mailbox, edits: SetupEdit[]): Promise<RuleSetReport> {
+  const next = edited(mailbox.setup, edits);
+  const setup = next.ok ? next.setup : mailbox.setup;
+  await mailbox.readyToSort(setup);
+  const { rules } = setup;
+  const counts = new Map(rules.map(({ id }) => [id, { matches: 0, acts: 0, lostTo: new Map<string, number>() }]));
+  const matcher = new Asked(mailbox, setup).matcher(rules);
+  for (const candidate of candidates(mailbox)) {
+    let taker: string | null = null;
+    for (const rule of matcher.all(candidate)) {
+      const its = counts.get(rule.id);
+      if (!its) continue;
+      its.matches++;
+      if (taker === null) its.acts++;
+      else its.lostTo.set(taker, (its.lostTo.get(taker) ?? 0) + 1);
+      if (taker === null && endsStation(rule)) taker = rule.id;
+    }
+  }
+  const never = unreached(rules);
+  return {
+    rules: rules.map(({ id }) => {
+      const { matches = 0, acts = 0, lostTo = new Map<string, number>() } = counts.get(id) ?? {};
+      return {
+        id,
+        matches,
+        acts,
+        lostTo: [...lostTo].map(([rule, count]) => ({ rule, count })).sort((a, b) => b.count - a.count),
+        never: never.get(id) ?? null,
+      };
+    }),
+    contradictions: contradictions(rules),
+    here: reportOf(mailbox, changesBetween(mailbox, withoutRules(setup), setup)),
+  };
+}

@@ -1,0 +1,93 @@
+// Export: messages as they came in, byte for byte, to .mbox or .eml.
+import { downloadZip } from 'client-zip';
+import { toEml, toMbox } from '../../core/mail/mbox';
+import { placeName } from '../../core/mail/place';
+import type { Selection } from '../border/views';
+import type { ExportResult } from '../border/transfer';
+import { selected } from '../search/selection';
+import type { Mailbox } from '../mailbox';
+import { fileName } from '../../core/text/fileName';
+import { messages } from '../../core/text/sentences';
+
+/** Parts are put into a Blob at this size: the browser may keep those on disk. */
+const partBytes = 8 << 20;
+
+function selectionName(mailbox: Mailbox, selection: Selection): string {
+  if (!('view' in selection)) return 'messages';
+  const { view } = selection;
+  if (view.kind === 'place') return placeName(view.place, mailbox.setup.folders);
+  if (view.kind === 'label') return mailbox.setup.labels.find((l) => l.id === view.label)?.name ?? 'label';
+  return view.kind;
+}
+
+/** Exports a selection in the order in which its messages came in. */
+export async function exportMail(
+  mailbox: Mailbox,
+  selection: Selection,
+  format: 'mbox' | 'eml',
+): Promise<ExportResult> {
+  const ids = await selected(mailbox, selection);
+  if (ids.length === 0) return { ok: false, error: 'There is nothing to export here.' };
+  await mailbox.envelopes.ensure(ids, mailbox.columns.count);
+  const lost: number[] = [];
+  const stored = async (id: number) => {
+    const message = await mailbox.raws.read(id).catch(() => null);
+    if (!message) lost.push(id);
+    return message;
+  };
+  const name = fileName(selectionName(mailbox, selection));
+  if (format === 'eml' && ids.length === 1) {
+    const message = await stored(ids[0]);
+    if (!message) return { ok: false, error: 'The stored bytes of this message can’t be read any more.' };
+    const blob = new Blob([own(toEml(message.bytes, message.form))], { type: 'message/rfc822' });
+    return { ok: true, blob, name: `${fileName(mailbox.envelopes.get(ids[0]).subject || 'message')}.eml`, count: 1 };
+  }
+  const blob = format === 'mbox' ? await mbox(mailbox, ids, stored) : await emlZip(mailbox, ids, stored);
+  if (lost.length)
+    return {
+      ok: false,
+      error: `${messages(lost.length)} can’t be read from storage any more, so the export would not be whole. Export the others by selecting them.`,
+    };
+  return { ok: true, blob, name: format === 'mbox' ? `${name}.mbox` : `${name}.zip`, count: ids.length };
+}
+
+type Read = (id: number) => Promise<{ bytes: Uint8Array; form: 'mbox' | 'eml' } | null>;
+
+const own = (bytes: Uint8Array): Uint8Array<ArrayBuffer> => Uint8Array.from(bytes);
+
+async function mbox(mailbox: Mailbox, ids: Int32Array, read: Read): Promise<Blob> {
+  const blobs: Blob[] = [];
+  let parts: Uint8Array<ArrayBuffer>[] = [];
+  let size = 0;
+  for (const [i, id] of ids.entries()) {
+    const message = await read(id);
+    if (!message) continue;
+    const sender = mailbox.envelopes.get(id).from.address;
+    const bytes = toMbox(message.bytes, message.form, sender, mailbox.columns.date[id], i === ids.length - 1);
+    parts.push(own(bytes));
+    size += bytes.length;
+    if (size >= partBytes) {
+      blobs.push(new Blob(parts));
+      parts = [];
+      size = 0;
+    }
+  }
+  return new Blob([...blobs, ...parts], { type: 'application/mbox' });
+}
+
+async function emlZip(mailbox: Mailbox, ids: Int32Array, read: Read): Promise<Blob> {
+  const width = String(ids.length).length;
+  async function* files() {
+    for (const [i, id] of ids.entries()) {
+      const message = await read(id);
+      if (!message) continue;
+      const subject = fileName(mailbox.envelopes.get(id).subject || 'no subject').slice(0, 80);
+      yield {
+        name: `${String(i + 1).padStart(width, '0')} ${subject}.eml`,
+        input: own(toEml(message.bytes, message.form)),
+        lastModified: new Date(mailbox.columns.date[id]),
+      };
+    }
+  }
+  return downloadZip(files()).blob();
+}

@@ -1,0 +1,83 @@
+// Questions about junk: what the filter makes of a message, how it stands on the person's mail, what to look at again.
+import { crossValidate, figuresOf } from '../../core/junk/evaluate';
+import { lineOf } from '../../core/junk/settings';
+import { scoreOf } from '../../core/junk/verdict';
+import type { FilterReport, Judgement, SecondLook } from '../border/junk';
+import { bit } from '../state/columns';
+import type { Mailbox } from '../mailbox';
+import { rowOf } from './row';
+import { gone } from '../state/internedTables';
+import { turn } from '../time/turn';
+
+/** The report looks at this many of the newest messages in the Inbox and in Junk. */
+const mostJudged = 10_000;
+/** Fewer marks of either kind than this say nothing about how good the filter is. */
+export const fewestMarks = 5;
+const folds = 5;
+/** As often as the filter at work goes through its marks. */
+const rounds = 4;
+
+/** The messages in a place, newest first. */
+const inPlace = (mailbox: Mailbox, place: 'inbox' | 'junk') => mailbox.views.list({ kind: 'place', place });
+
+/** Junk that the line took and that nobody has read or marked. */
+export function newJunk(mailbox: Mailbox): number[] {
+  const seen = bit.read | bit.markedJunk | bit.byHand;
+  return [...inPlace(mailbox, 'junk')].filter((id) => (mailbox.columns.bits[id] & seen) === 0);
+}
+
+/** What the filter makes of a message; null where its bytes can't be read. */
+export async function judgement(mailbox: Mailbox, id: number): Promise<Judgement | null> {
+  const { columns, junk, setup } = mailbox;
+  if (id < 0 || id >= columns.count || columns.place[id] === gone) return null;
+  const found = await junk.judgement(id);
+  const mark = junk.markOf(id);
+  return (
+    found && { ...found, line: lineOf(setup.junk.strictness), marked: mark === null ? null : mark ? 'junk' : 'good' }
+  );
+}
+
+/** How the filter stands on the mail in the Inbox and in Junk. `told` hears how many messages are judged. */
+export async function filterReport(
+  mailbox: Mailbox,
+  told: (done: number, total: number) => void,
+): Promise<FilterReport> {
+  await mailbox.ready();
+  const { columns, junk } = mailbox;
+  const marks = junk.markOf.bind(junk);
+  const all = [...inPlace(mailbox, 'inbox'), ...inPlace(mailbox, 'junk')];
+  const ids = all.sort((a, b) => columns.date[b] - columns.date[a]).slice(0, mostJudged);
+  await junk.judge(ids, told);
+  const spread = Array.from({ length: 101 }, () => ({ junk: 0, good: 0, inbox: 0, unmarked: 0 }));
+  const inbox = mailbox.tables.placeIndex('inbox');
+  for (const id of ids) {
+    const score = junk.score(id);
+    if (score === null) continue;
+    const mark = marks(id);
+    if (mark !== null) spread[score][mark ? 'junk' : 'good']++;
+    else spread[score][columns.place[id] === inbox ? 'inbox' : 'unmarked']++;
+  }
+  const marked = await junk.taughtCounts();
+  const enough = Math.min(marked.junk, marked.good) >= fewestMarks;
+  let validated: FilterReport['validated'] = [];
+  let figures: FilterReport['figures'] = null;
+  if (enough) {
+    const { base, examples } = await junk.examples();
+    const judged = await crossValidate(examples, folds, 1, base, rounds, turn);
+    validated = judged.map(({ margin, junk: is }) => ({ score: scoreOf(margin), junk: is }));
+    figures = figuresOf(judged);
+  }
+  return { spread, judged: ids.length, total: all.length, marked, validated, figures, hasShipped: junk.hasShipped };
+}
+
+/** Junk that nobody marked, nearest to the line first. */
+export async function secondLook(mailbox: Mailbox, most: number): Promise<SecondLook> {
+  await mailbox.ready();
+  const { columns, junk, setup } = mailbox;
+  const waiting = [...inPlace(mailbox, 'junk')].filter((id) => !(columns.bits[id] & (bit.markedJunk | bit.markedGood)));
+  await junk.judge(waiting.slice(0, mostJudged));
+  const line = lineOf(setup.junk.strictness) ?? 50;
+  const doubt = (id: number) => Math.abs((junk.score(id) ?? 100) - line);
+  const ids = waiting.sort((a, b) => doubt(a) - doubt(b) || columns.date[b] - columns.date[a]).slice(0, most);
+  return { rows: ids.map((id) => rowOf(mailbox, id)), total: waiting.length };
+}

@@ -1,0 +1,141 @@
+// The Logbook: everything that was done, by whom, on which messages, and whether it can still be undone.
+import type { LogEntry, LogDetail, LogFilter, LogWindow } from '../border/log';
+import type { JournalHead } from '../state/journalHead';
+import type { Mailbox } from '../mailbox';
+import { foldSearch } from '../../core/text/fold';
+import { rowOf } from './row';
+import { gone } from '../state/internedTables';
+import { stationWords } from './stationWords';
+import { canUndo, jobOf, undoneBy } from '../commands/undo';
+
+const mostRows = 50;
+const mostDecided = 20;
+
+/** Whether a sorted list of ids has one. */
+export function includes(ids: Int32Array, id: number): boolean {
+  let low = 0;
+  let high = ids.length - 1;
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    if (ids[middle] === id) return true;
+    if (ids[middle] < id) low = middle + 1;
+    else high = middle - 1;
+  }
+  return false;
+}
+
+/** An entry: the last of its parts speaks for all of them. */
+interface Entry {
+  head: JournalHead;
+  parts: JournalHead[];
+}
+
+/** The Logbook's entries: parts of one job are one entry, newest first. */
+function entries(mailbox: Mailbox): Entry[] {
+  const out: Entry[] = [];
+  let job = '';
+  for (const head of mailbox.heads) {
+    const its = jobOf(head.command);
+    const last = out.at(-1);
+    if (last && its === job && its !== head.command) {
+      last.parts.push(head);
+      last.head = { ...head, count: last.head.count + head.count, undoes: last.head.undoes };
+    } else out.push({ head, parts: [head] });
+    job = its;
+  }
+  return out.reverse();
+}
+
+function logEntry(mailbox: Mailbox, { head, parts }: Entry): LogEntry {
+  const by = undoneBy(mailbox.heads, head.seq);
+  return {
+    seq: head.seq,
+    at: head.at,
+    by: head.by,
+    says: head.says,
+    count: head.count,
+    kinds: [...new Set(parts.flatMap(({ kinds }) => kinds))],
+    undoable: canUndo(head) && by === null,
+    undoneBy: by,
+    undoes: head.undoes,
+  };
+}
+
+function fits({ head, parts }: Entry, { who, what, since, before, message }: LogFilter, words: string): boolean {
+  return (
+    (who === 'all' || head.by === who) &&
+    (what === null || parts.some(({ kinds }) => kinds.includes(what))) &&
+    (since === null || head.at >= since) &&
+    (before === null || head.at < before) &&
+    (words === '' || foldSearch(head.says).includes(words)) &&
+    (message === null || parts.some(({ ids }) => ids !== null && includes(ids, message)))
+  );
+}
+
+/** A stretch of the Logbook, newest first. */
+export async function logbook(mailbox: Mailbox, filter: LogFilter, from: number, to: number): Promise<LogWindow> {
+  await mailbox.journalReady();
+  const words = foldSearch(filter.words.trim());
+  const all = entries(mailbox).filter((entry) => fits(entry, filter, words));
+  const { message } = filter;
+  const { columns, envelopes } = mailbox;
+  const here = message !== null && message < columns.count && columns.place[message] !== gone;
+  if (here) await envelopes.ensure([message], columns.count);
+  return {
+    total: all.length,
+    entries: all.slice(from, to).map((entry) => logEntry(mailbox, entry)),
+    keptSince: mailbox.first > 1 ? (mailbox.heads[0]?.at ?? null) : null,
+    message: here ? rowOf(mailbox, message) : null,
+  };
+}
+
+/** What an entry touched; null where the Logbook has none of that number. */
+export async function logDetail(mailbox: Mailbox, seq: number): Promise<LogDetail | null> {
+  await mailbox.ready();
+  const entry = entries(mailbox).find(({ parts }) => parts.some((part) => part.seq === seq));
+  if (!entry) return null;
+  const { columns, tables } = mailbox;
+  const ids = [...new Set(entry.parts.flatMap((part) => [...(part.ids ?? [])]))];
+  const here = ids.filter((id) => columns.place[id] !== gone);
+  const latest = here.toSorted((a, b) => columns.date[b] - columns.date[a] || b - a).slice(0, mostRows);
+  const decided = new Map<string, LogDetail['decided'][number]>();
+  if (entry.parts.some(({ added }) => added))
+    for (const id of here) {
+      const line = tables.traces.items[columns.trace[id]]?.at(-1);
+      if (!line) continue;
+      const key = `${line.station} ${line.by ?? line.says}`;
+      const one = decided.get(key);
+      if (one) one.count++;
+      else
+        decided.set(key, {
+          who: stationWords[line.station],
+          says: line.says,
+          setting: settingOf(mailbox, line.by),
+          count: 1,
+        });
+    }
+  return {
+    rows: latest.map((id) => rowOf(mailbox, id)),
+    total: ids.length,
+    gone: ids.length - here.length,
+    decided: [...decided.values()].sort((a, b) => b.count - a.count).slice(0, mostDecided),
+  };
+}
+
+/** A setting that a trace names, where it still exists: `entry:ID`, `rule:ID` or `junk`. */
+export function settingOf({ setup }: Mailbox, by: string | null): string | null {
+  if (by === null || by === 'junk') return by;
+  const [kind, key] = [by.slice(0, by.indexOf(':')), by.slice(by.indexOf(':') + 1)];
+  const list = kind === 'entry' ? setup.register : setup.rules;
+  return list.some((item) => item.id === key) ? by : null;
+}
+
+/** What Undo takes back: the person's last command that was no undo and was not undone. */
+export function lastUndoable(mailbox: Mailbox): LogEntry | null {
+  for (let i = mailbox.heads.length - 1; i >= 0; i--) {
+    const head = mailbox.heads[i];
+    if (head.by !== 'you' || head.undoes !== null || head.final) continue;
+    if (undoneBy(mailbox.heads, head.seq) === null) return logEntry(mailbox, { head, parts: [head] });
+  }
+  return null;
+}

@@ -1,0 +1,48 @@
+// The counts for the line on the left.
+import { fixedPlaces, type Place } from '../../core/mail/place';
+import type { Overview, PostStatus } from '../border/overview';
+import { newJunk } from './junkReport';
+import { lastUndoable } from './logbook';
+import type { Mailbox } from '../mailbox';
+import { gone } from '../state/internedTables';
+
+const inbox = { kind: 'place', place: 'inbox' } as const;
+
+/** The counts for the line. `dayStart`: when today began where the person is. */
+export function overview(mailbox: Mailbox, post: PostStatus, dayStart: number): Overview {
+  const { columns, tables, setup, views } = mailbox;
+  const counts = views.counts();
+  const places = new Set<Place>([...fixedPlaces, ...setup.folders.map((f): Place => `folder:${f.id}`)]);
+  const labels = new Map(setup.labels.map(({ id }) => [id, { label: id, total: 0, unread: 0 }]));
+  for (const [index, set] of tables.labelSets.items.entries())
+    for (const label of set) {
+      const its = labels.get(label);
+      if (!its) continue;
+      its.total += counts.labelSets[index];
+      its.unread += counts.unreadLabelSets[index];
+    }
+  const today = { register: 0, junk: 0, rules: 0, inbox: 0 };
+  for (const id of views.since(dayStart)) {
+    const last = tables.traces.items[columns.trace[id]]?.at(-1)?.station;
+    if (columns.place[id] !== gone && last && last in today) today[last as keyof typeof today]++;
+  }
+  const indexOf = (place: Place) => tables.places.items.indexOf(place);
+  return {
+    revision: mailbox.revision,
+    total: columns.count - counts.total[gone],
+    places: [...places].map((place) => ({
+      place,
+      total: counts.total[indexOf(place)] ?? 0,
+      unread: counts.unread[indexOf(place)] ?? 0,
+    })),
+    labels: [...labels.values()],
+    accounts: setup.accounts.map(({ id }) => ({ account: id, ...views.countOf({ ...inbox, account: id }) })),
+    damaged: views.list({ kind: 'damaged' }).length,
+    newJunk: newJunk(mailbox).length,
+    today,
+    setup,
+    post,
+    troubles: [...mailbox.troubles],
+    undo: lastUndoable(mailbox),
+  };
+}

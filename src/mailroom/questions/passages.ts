@@ -1,0 +1,56 @@
+// Passages: where in a message's text stands what was searched for, for its row.
+import { keepNewest } from '../../core/data/memo';
+import { marksIn, soughtIn } from '../../core/search/marks';
+import { parseQuery } from '../../core/search/query';
+import type { Mailbox } from '../mailbox';
+
+/** Characters shown before what was found, and in all. */
+const before = 14;
+const longest = 160;
+const mostKept = 2_000;
+
+const kept = new WeakMap<Mailbox, Map<string, string | null>>();
+
+/** A text around the first place where one of the sought stands; null where none does. */
+export function passageOf(text: string, sought: readonly string[]): string | null {
+  const [first] = marksIn(text, sought);
+  if (!first) return null;
+  // From the beginning of a word.
+  const from = first[0] <= before ? 0 : text.indexOf(' ', first[0] - before) + 1;
+  const begin = from > 0 && from <= first[0] ? from : Math.max(0, first[0] - before);
+  const passage = text
+    .slice(begin, begin + longest)
+    .replace(/\s+/g, ' ')
+    .trim();
+  return begin > 0 ? `… ${passage}` : passage;
+}
+
+/**
+ * For each message the passage in which stands what a query looks for in texts; null where its preview shows it already,
+ * where the query looks for nothing in texts, or where it stands elsewhere than in the text.
+ */
+export async function passages(mailbox: Mailbox, query: string, ids: readonly number[]): Promise<(string | null)[]> {
+  const parsed = parseQuery(query);
+  const sought = parsed.ok ? soughtIn('text', parsed.query) : [];
+  if (sought.length === 0) return ids.map(() => null);
+  const { envelopes, columns, raws } = mailbox;
+  await envelopes.ensure(ids, columns.count);
+  const own = kept.get(mailbox) ?? new Map<string, string | null>();
+  kept.set(mailbox, own);
+  const out: (string | null)[] = [];
+  for (const id of ids) {
+    // By what the message is, not by its number: one that could not be written leaves its number to another.
+    const key = `${envelopes.get(id).key} ${sought.join('\n')}`;
+    let passage = own.get(key);
+    if (passage === undefined) {
+      passage = null;
+      if (marksIn(envelopes.get(id).preview, sought).length === 0) {
+        const message = await raws.message(id);
+        passage = message && passageOf(message.text, sought);
+      }
+    }
+    keepNewest(own, key, passage, mostKept);
+    out.push(passage);
+  }
+  return out;
+}

@@ -1,0 +1,52 @@
+// One message as a row shows it.
+import type { Row } from '../border/rows';
+import { bit } from '../state/columns';
+import { deletedOn } from '../state/retention';
+import type { Mailbox } from '../mailbox';
+import { inks, type Ink } from '../../core/mail/place';
+
+/** Whether a message is flagged and past due. */
+export function isLate({ columns }: Mailbox, id: number, now: number): boolean {
+  return (columns.bits[id] & bit.flagged) !== 0 && columns.due[id] > 0 && columns.due[id] < now;
+}
+
+/** The ink of a row: what a rule gave it, else that of its first label that inks rows. */
+function rowInk({ columns, tables, setup }: Mailbox, id: number): Ink | null {
+  const byRule = inks[columns.ink[id] - 1];
+  if (byRule) return byRule;
+  const labels = tables.labelSets.items[columns.labels[id]] ?? [];
+  return setup.labels.find((label) => label.row && labels.includes(label.id))?.ink ?? null;
+}
+
+/** A message as one row shows it. Its envelope must have been made ready. */
+export function rowOf(mailbox: Mailbox, id: number): Row {
+  const { columns, tables, envelopes, derived, setup } = mailbox;
+  const envelope = envelopes.get(id);
+  const place = tables.place(columns.place[id]);
+  const bits = columns.bits[id];
+  return {
+    id,
+    from: envelope.from,
+    to: envelope.to.slice(0, 50),
+    subject: envelope.subject,
+    preview: envelope.preview,
+    date: columns.date[id],
+    unread: !(bits & bit.read),
+    flagged: (bits & bit.flagged) !== 0,
+    done: (bits & bit.done) !== 0,
+    due: columns.due[id] || null,
+    late: isLate(mailbox, id, mailbox.now()),
+    attachments: envelope.attachments.length,
+    labels: tables.labelSets.items[columns.labels[id]] ?? [],
+    place,
+    account: setup.accounts[derived.account(id)]?.id ?? null,
+    own: derived.isOwn(id),
+    conversation: derived.conversation[id],
+    silenced: (bits & bit.silenced) !== 0,
+    ink: rowInk(mailbox, id),
+    whole: null,
+    damage: envelope.damage,
+    deletedOn: deletedOn(mailbox, id),
+    score: place === 'junk' ? mailbox.junk.score(id) : null,
+  };
+}

@@ -1,0 +1,49 @@
+// Rows: messages and conversations as a list shows them, in windows.
+import type { Row, RowWindow } from '../border/rows';
+import type { Grouping, View } from '../border/views';
+import { bit } from '../state/columns';
+import { rowConversation } from './conversations';
+import type { Mailbox } from '../mailbox';
+import { rowOf } from './row';
+
+/** A window that was overtaken by a change so often is shown as it is; the next one follows with the next revision. */
+const mostTries = 3;
+
+/** A window of a view. */
+export async function rows(
+  mailbox: Mailbox,
+  view: View,
+  { grouped, elsewhere }: Grouping,
+  from: number,
+  to: number,
+): Promise<RowWindow> {
+  await mailbox.views.ready(view);
+  const { columns, views } = mailbox;
+  for (let tries = 1; ; tries++) {
+    const { revision } = mailbox;
+    const messages = views.list(view);
+    const list = grouped ? views.heads(view) : messages;
+    const ids = list.slice(Math.max(0, from), Math.max(0, to));
+    let unread = 0;
+    for (const id of messages) if (!(columns.bits[id] & bit.read)) unread++;
+    await mailbox.envelopes.ensure(ids, columns.count);
+    const out: Row[] = [];
+    for (const id of ids)
+      out.push({ ...rowOf(mailbox, id), whole: grouped ? await rowConversation(mailbox, id, view, elsewhere) : null });
+    // A window is of one moment: what changed while it was read is read again, but not for ever, as during an import.
+    if (tries < mostTries && views.list(view) !== messages) continue;
+    // The first rows are out: the rest may be read now.
+    mailbox.beginRest();
+    const counts = { total: list.length, messages: messages.length, unread };
+    return { revision, ...counts, from: Math.max(0, from), rows: out };
+  }
+}
+
+/** Where a message, or its conversation, stands in a view; -1 where it does not. */
+export async function position(mailbox: Mailbox, view: View, { grouped }: Grouping, id: number): Promise<number> {
+  await mailbox.views.ready(view);
+  const { views, derived } = mailbox;
+  if (!grouped) return views.list(view).indexOf(id);
+  const conversation = derived.conversation[id];
+  return views.heads(view).findIndex((head) => derived.conversation[head] === conversation);
+}

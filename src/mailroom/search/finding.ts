@@ -1,0 +1,153 @@
+// Finding in the mailroom: a query asked of all messages that are here.
+import { Bits } from '../../core/data/bits';
+import { DeepTexts } from '../../core/rules/deep';
+import { keepNewest } from '../../core/data/memo';
+import { find, findText, holdsOn, leavesOf, type Leaf, type TextLeaf } from '../../core/search/find';
+import { foldSearch } from '../../core/text/fold';
+import type { Query } from '../../core/search/query';
+import { bit } from '../state/columns';
+import type { Mailbox } from '../mailbox';
+import { turn } from '../time/turn';
+
+/** Keys that are remembered; the ones asked longest ago go first. */
+const mostKept = 200;
+/** Messages read before whoever else waits for the worker gets a turn. */
+const sliceSize = 64;
+
+/** Of which message a number holds. */
+type Test = (id: number) => boolean;
+
+const hasText = (leaf: Leaf): leaf is TextLeaf => 'text' in leaf;
+const needsIndex = new Set<Leaf['key']>(['words', 'body', 'text', 'header', 'bcc']);
+
+export class Finding {
+  /** What keys with a text were found to hold for, for so many messages: no command changes what a message says. */
+  private readonly kept = new Map<string, Bits>();
+
+  private reading: Promise<void> = Promise.resolve();
+
+  constructor(private readonly mailbox: Mailbox) {}
+
+  /** Settled once {@link found} can answer for a query. */
+  async ready(query: Query): Promise<void> {
+    const { mailbox } = this;
+    await mailbox.ready();
+    for (const leaf of leavesOf(query).filter(hasText)) {
+      if (needsIndex.has(leaf.key)) await mailbox.text.ready(mailbox.columns.count);
+      if (leaf.key !== 'header' && leaf.key !== 'bcc') continue;
+      // One after another: what is still being read is not taken for all there is.
+      this.reading = this.reading.then(() => this.read(leaf));
+      await this.reading;
+    }
+  }
+
+  /** Which of all messages a query asks for, also of those that are gone. Only after {@link ready}. */
+  found(query: Query): Bits {
+    return find(query, (leaf) => this.ask(leaf));
+  }
+
+  /** Has all made that the first question would have to wait for, while nobody asks. */
+  async warm(): Promise<void> {
+    const { mailbox } = this;
+    await mailbox.ready();
+    await mailbox.text.warm(mailbox.columns.count);
+    const query: Query = { key: 'words', text: 'warm' };
+    await this.ready(query);
+    this.found(query);
+  }
+
+  /** Forgets what was found, when messages were taken back. */
+  forget(): void {
+    this.kept.clear();
+  }
+
+  private askText(leaf: TextLeaf, toRead?: (id: number) => void): Bits {
+    const { mailbox } = this;
+    const key = JSON.stringify(leaf);
+    let bits = this.kept.get(key);
+    if (bits?.length !== mailbox.columns.count)
+      bits = findText(leaf, mailbox.envelopeTable(), mailbox.text.texts, toRead);
+    keepNewest(this.kept, key, bits, mostKept);
+    return bits;
+  }
+
+  /** Reads the messages in which only they themselves tell what a header field says. */
+  private async read(leaf: TextLeaf): Promise<void> {
+    const ids: number[] = [];
+    const bits = this.askText(leaf, (id) => ids.push(id));
+    const name = 'name' in leaf ? leaf.name : leaf.key;
+    for (const [n, id] of ids.entries()) {
+      const message = await this.mailbox.raws.message(id);
+      if (message && new DeepTexts(() => message).says(name, leaf.text)) bits.set(id);
+      if (n % sliceSize === sliceSize - 1) await turn();
+    }
+  }
+
+  private ask(leaf: Leaf): Bits {
+    const { count } = this.mailbox.columns;
+    if (leaf.key === 'all') return Bits.all(count);
+    if (hasText(leaf)) return this.askText(leaf);
+    const bits = new Bits(count);
+    const test = this.testOf(leaf);
+    for (let id = 0; id < count; id++) if (test(id)) bits.set(id);
+    return bits;
+  }
+
+  private testOf(leaf: Exclude<Leaf, TextLeaf | { key: 'all' }>): Test {
+    const { columns, tables, setup } = this.mailbox;
+    // Over columns: to fetch a hundred thousand envelopes takes longer than all the rest.
+    const table = this.mailbox.envelopeTable();
+    const { sizes } = this.mailbox.senderIndex.grow(columns.count);
+    const state =
+      (which: number, value: boolean): Test =>
+      (id) =>
+        ((columns.bits[id] & which) !== 0) === value;
+    const inPlace = (name: string, value: boolean): Test => {
+      const place = tables.places.items.indexOf(name);
+      return (id) => (columns.place[id] === place) === value;
+    };
+    switch (leaf.key) {
+      case 'seen':
+        return state(bit.read, leaf.value);
+      case 'flagged':
+        return state(bit.flagged, leaf.value);
+      case 'draft':
+        return inPlace('drafts', leaf.value);
+      case 'deleted':
+        return inPlace('bin', leaf.value);
+      case 'answered': {
+        const answered = this.answered();
+        return (id) => answered.has(id) === leaf.value;
+      }
+      case 'keyword': {
+        const wanted = foldSearch(leaf.label);
+        const label = new Set(setup.labels.filter(({ name }) => foldSearch(name) === wanted).map(({ id }) => id));
+        const bears = tables.labelSets.items.map((set) => set.some((id) => label.has(id)));
+        return (id) => bears[columns.labels[id]];
+      }
+      case 'before':
+      case 'on':
+      case 'since':
+        return (id) => holdsOn(leaf, columns.date[id]);
+      case 'sentbefore':
+      case 'senton':
+      case 'sentsince':
+        return (id) => holdsOn(leaf, table.date(id));
+      case 'larger':
+        return (id) => sizes[id] > leaf.bytes;
+      case 'smaller':
+        return (id) => sizes[id] < leaf.bytes;
+    }
+  }
+
+  /** What a message of the person's own answers. */
+  answered(): Bits {
+    const { columns, derived } = this.mailbox;
+    const bits = new Bits(columns.count);
+    for (let id = 0; id < columns.count; id++) {
+      const above = derived.isOwn(id) ? derived.parent(id) : null;
+      if (above !== null) bits.set(above);
+    }
+    return bits;
+  }
+}

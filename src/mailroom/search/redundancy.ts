@@ -1,0 +1,65 @@
+// What stands whole in a later message of its conversation, over many conversations: each is read once, and again only
+// when something of it has changed.
+import { bit } from '../state/columns';
+import { thinVerdicts } from './thinning';
+import type { Mailbox } from '../mailbox';
+import { turn } from '../time/turn';
+
+/** Hears how many of the conversations are read; says whether anybody still waits. */
+export type Reading = (done: number, total: number) => boolean;
+
+export class Redundancy {
+  /** Of each conversation what it was when it was read, and what of it may go. */
+  private readonly known = new Map<number, { stamp: string; goes: readonly number[] }>();
+  private readonly going = new Set<number>();
+
+  constructor(private readonly mailbox: Mailbox) {}
+
+  /** Where a conversation stands: who belongs to it, and all of their state that thinning goes by. */
+  private stamp(members: Uint32Array): string {
+    const { bits, place } = this.mailbox.columns;
+    let stamp = '';
+    for (const id of members) stamp += `${id}.${bits[id] & (bit.read | bit.flagged)}.${place[id]} `;
+    return stamp;
+  }
+
+  /** Settled once {@link has} can answer for these messages; false where nobody waited any more. */
+  async ready(ids: Int32Array, reading: Reading = () => true): Promise<boolean> {
+    const { derived } = this.mailbox;
+    await this.mailbox.ready();
+    const wanted: [conversation: number, id: number, stamp: string][] = [];
+    const seen = new Set<number>();
+    for (const id of ids) {
+      const conversation = derived.conversation[id];
+      if (seen.has(conversation)) continue;
+      seen.add(conversation);
+      const members = derived.membersOf(id);
+      if (members.length < 2) continue;
+      const stamp = this.stamp(members);
+      if (this.known.get(conversation)?.stamp !== stamp) wanted.push([conversation, id, stamp]);
+    }
+    for (const [n, [conversation, id, stamp]] of wanted.entries()) {
+      for (const gone of this.known.get(conversation)?.goes ?? []) this.going.delete(gone);
+      const goes = (await thinVerdicts(this.mailbox, id))
+        .filter((verdict) => verdict.goes)
+        .map((verdict) => verdict.id);
+      for (const one of goes) this.going.add(one);
+      this.known.set(conversation, { stamp, goes });
+      // Whoever else waits for the worker gets a turn.
+      if (n % 16 === 15) await turn();
+      if (n % 64 === 63 && !reading(n + 1, wanted.length)) return false;
+    }
+    return true;
+  }
+
+  /** Whether a message stands whole in a later one. Only after {@link ready}. */
+  has(id: number): boolean {
+    return this.going.has(id);
+  }
+
+  /** Forgets all, when messages were taken back. */
+  forget(): void {
+    this.known.clear();
+    this.going.clear();
+  }
+}

@@ -1,0 +1,294 @@
+// Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
+import { keepNewest } from '../../core/data/memo';
+import type { SavedSearch } from '../../core/search/saved';
+import { parseQuery } from '../../core/search/query';
+import type { Bits } from '../../core/data/bits';
+import type { LaneWhat } from '../../core/search/lane';
+import type { Setup } from '../../core/line/setup';
+import type { Filter, Lane, View } from '../border/views';
+import { bit, type StateColumns } from '../state/columns';
+import type { Derived } from '../state/derived';
+import type { Finding } from './finding';
+import { gone, type Tables } from '../state/internedTables';
+
+/** What views are views of. */
+export interface ViewSource {
+  readonly columns: StateColumns;
+  readonly tables: Tables;
+  readonly damaged: ReadonlySet<number>;
+  readonly derived: Derived;
+  readonly finding: Finding;
+  readonly setup: Setup;
+}
+
+type Test = (id: number) => boolean;
+
+/** Filters that were applied and are still looked at; of older ones it is forgotten what was read since. */
+const mostApplied = 12;
+
+/** More ids than a mailbox has: with seconds since 1970 above it, the number is still exact. */
+const idSpan = 2 ** 21;
+/** Dates beyond these, in milliseconds, are a forger's: 1901 to 2106. */
+const [earliest, latest] = [-(2 ** 31) * 1_000, 2 ** 32 * 1_000];
+
+/** All ids by date, newest first; of one moment the later id first. */
+function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
+  const dates = date.subarray(0, count);
+  if (count > idSpan || dates.some((time) => time < earliest || time >= latest))
+    return Int32Array.from(dates, (_, id) => id).sort((a, b) => date[b] - date[a] || b - a);
+  // Plain numbers sort ten times faster than with a comparison of our own: second and id in one number, then what
+  // stands within the same second is put right.
+  const keys = Float64Array.from(dates, (time, id) => Math.floor(time / 1_000) * idSpan + id).sort();
+  const order = new Int32Array(count);
+  for (let i = 0; i < count; i++) {
+    const key = keys[count - 1 - i];
+    const id = key - Math.floor(key / idSpan) * idSpan;
+    let at = i;
+    for (; at > 0 && date[order[at - 1]] < date[id]; at--) order[at] = order[at - 1];
+    order[at] = id;
+  }
+  return order;
+}
+
+export class Views {
+  /** All ids, newest first. */
+  private order = new Int32Array(0);
+  private readonly lists = new Map<string, Int32Array>();
+  private readonly headLists = new Map<string, Int32Array>();
+  private readonly found = new Map<string, Bits | null>();
+  /** What fitted when a filter was applied: it stays in sight until the filter is applied again. */
+  private readonly applied = new Map<string, Uint8Array>();
+  /** The same of queries. */
+  private readonly appliedFound = new Map<string, Bits>();
+
+  constructor(private readonly source: ViewSource) {}
+
+  /** All messages, also those that are gone. */
+  get newestFirst(): Int32Array {
+    return this.order;
+  }
+
+  /** Orders all messages anew. */
+  rebuild(): void {
+    const { date, count } = this.source.columns;
+    this.order = ordered(date, count);
+    this.changed();
+  }
+
+  /** Takes in messages that arrived: they are merged into the order. */
+  insert(ids: Int32Array): void {
+    const { date } = this.source.columns;
+    const added = ids.slice().sort((a, b) => date[b] - date[a] || b - a);
+    const merged = new Int32Array(this.order.length + added.length);
+    let i = 0;
+    let j = 0;
+    for (let at = 0; at < merged.length; at++) {
+      const takeNew =
+        j < added.length &&
+        (i >= this.order.length ||
+          date[added[j]] > date[this.order[i]] ||
+          (date[added[j]] === date[this.order[i]] && added[j] > this.order[i]));
+      merged[at] = takeNew ? added[j++] : this.order[i++];
+    }
+    this.order = merged;
+    this.changed();
+  }
+
+  /** Forgets what was computed, after any change. */
+  changed(): void {
+    this.lists.clear();
+    this.headLists.clear();
+    this.found.clear();
+  }
+
+  /** The ids of a view, newest first. Where it goes by a query only after {@link ready}. */
+  list(view: View): Int32Array {
+    const key = JSON.stringify(view);
+    let list = this.lists.get(key);
+    if (!list) {
+      const { filter, account, lane, ...whole } = view;
+      const narrowing = this.narrowing(account, lane);
+      const within = narrowing.length || filter ? this.list(whole as View) : this.order;
+      const tests = narrowing.length || filter ? narrowing : [this.holds(view)];
+      list = tests.length === 1 ? within.filter(tests[0]) : within.filter((id) => tests.every((test) => test(id)));
+      if (filter) list = this.filtered(list, key, filter.by, filter.applied);
+      this.lists.set(key, list);
+    }
+    return list;
+  }
+
+  /** The newest message of each conversation that a view holds, newest first: a row each, where rows are grouped. */
+  heads(view: View): Int32Array {
+    const key = JSON.stringify(view);
+    let heads = this.headLists.get(key);
+    if (!heads) {
+      const { conversation } = this.source.derived;
+      const seen = new Uint8Array(this.source.columns.count);
+      heads = this.list(view).filter((id) => {
+        const first = seen[conversation[id]] === 0;
+        seen[conversation[id]] = 1;
+        return first;
+      });
+      this.headLists.set(key, heads);
+    }
+    return heads;
+  }
+
+  /** Settled once a view can be listed: one by a query looks into what messages say. */
+  async ready(view: View): Promise<void> {
+    const { lane } = view;
+    const lanes = lane?.by === 'rest' ? lane.lanes : lane ? [lane] : [];
+    const queries = lanes.flatMap((what) => this.queryOf(what) ?? []);
+    if (view.kind === 'found') queries.push(view.query);
+    for (const query of queries) {
+      const parsed = parseQuery(query);
+      if (parsed.ok) await this.source.finding.ready(parsed.query);
+    }
+  }
+
+  private filtered(list: Int32Array, key: string, by: Filter, applied: string | null): Int32Array {
+    const fits = this.fits(by);
+    if (applied === null) return list.filter(fits);
+    let stays = this.applied.get(key);
+    if (!stays) {
+      stays = new Uint8Array(this.source.columns.count);
+      for (const id of list) if (fits(id)) stays[id] = 1;
+      keepNewest(this.applied, key, stays, mostApplied);
+    }
+    const kept = stays;
+    return list.filter((id) => kept[id] === 1 || fits(id));
+  }
+
+  private fits(by: Filter): Test {
+    const { columns, derived } = this.source;
+    switch (by) {
+      case 'unread':
+        return (id) => !(columns.bits[id] & bit.read);
+      case 'read':
+        return (id) => (columns.bits[id] & bit.read) !== 0;
+      case 'flagged':
+        return (id) => (columns.bits[id] & bit.flagged) !== 0;
+      case 'alone':
+        return (id) => derived.kind(id) === 'alone' && !derived.isOwn(id);
+      case 'attachments':
+        return (id) => derived.hasAttachments(id);
+    }
+  }
+
+  private narrowing(account: string | undefined, lane: Lane | undefined): Test[] {
+    const { derived, setup } = this.source;
+    const tests: Test[] = [];
+    if (account !== undefined) {
+      const position = setup.accounts.findIndex((a) => a.id === account);
+      tests.push((id) => position >= 0 && derived.account(id) === position);
+    }
+    if (lane?.by === 'rest') {
+      const others = lane.lanes.map((what) => this.inLane(what));
+      tests.push((id) => !others.some((test) => test(id)));
+    } else if (lane) tests.push(this.inLane(lane));
+    return tests;
+  }
+
+  private inLane(what: LaneWhat): Test {
+    const { derived } = this.source;
+    if (what.by === 'kind') return (id) => derived.kind(id) === what.kind;
+    if (what.by === 'label') return this.bears(what.label);
+    const query = this.queryOf(what);
+    const found = query === null ? null : this.foundBy(query);
+    const search = what.by === 'search' ? this.searchOf(what.search) : null;
+    const within: Test = search?.within ? this.holds(search.within) : () => true;
+    return (id) => found?.has(id) === true && within(id);
+  }
+
+  private searchOf(id: string): SavedSearch | null {
+    return this.source.setup.searches.find((search) => search.id === id) ?? null;
+  }
+
+  /** The query by which a lane goes; null where it goes by none, or by a saved search that is gone. */
+  private queryOf(what: LaneWhat): string | null {
+    if (what.by === 'query') return what.query;
+    return what.by === 'search' ? (this.searchOf(what.search)?.query ?? null) : null;
+  }
+
+  /** What a query finds; null where it can’t be read. Only after {@link ready}. */
+  private foundBy(query: string, applied?: string): Bits | null {
+    const key = JSON.stringify([query, applied]);
+    let bits = this.found.get(key);
+    if (bits === undefined) {
+      const parsed = parseQuery(query);
+      bits = parsed.ok ? this.source.finding.found(parsed.query) : null;
+      if (bits && applied !== undefined) {
+        const first = this.appliedFound.get(key);
+        if (first) bits = bits.or(first.grown(bits.length));
+        else keepNewest(this.appliedFound, key, bits, mostApplied);
+      }
+      this.found.set(key, bits);
+    }
+    return bits;
+  }
+
+  private bears(label: string): Test {
+    const { columns, tables } = this.source;
+    const holding = new Set(tables.labelSets.items.flatMap((set, index) => (set.includes(label) ? [index] : [])));
+    return (id) => holding.has(columns.labels[id]);
+  }
+
+  /** Whether a message is in a view, whatever filter or lane narrows it. */
+  holding(view: View): Test {
+    const tests = [this.holds(view), ...this.narrowing(view.account, undefined)];
+    return (id) => tests.every((test) => test(id));
+  }
+
+  private holds(view: View): Test {
+    const { columns, tables, damaged } = this.source;
+    const { place } = columns;
+    if (view.kind === 'place') {
+      const wanted = tables.places.items.indexOf(view.place);
+      return (id) => place[id] === wanted;
+    }
+    if (view.kind === 'damaged') return (id) => place[id] !== gone && damaged.has(id);
+    if (view.kind === 'found') {
+      const found = this.foundBy(view.query, view.applied);
+      if (!found) return () => false;
+      if (!view.within) return (id) => found.has(id) && place[id] !== gone;
+      const within = this.holds(view.within);
+      return (id) => found.has(id) && within(id);
+    }
+    const bears = this.bears(view.label);
+    return (id) => place[id] !== gone && bears(id);
+  }
+
+  /** Totals and unread of each place by its index, and of each set of labels by its index. */
+  counts(): { total: Int32Array; unread: Int32Array; labelSets: Int32Array; unreadLabelSets: Int32Array } {
+    const { place, bits, labels, count } = this.source.columns;
+    const total = new Int32Array(this.source.tables.places.items.length);
+    const unread = new Int32Array(this.source.tables.places.items.length);
+    const labelSets = new Int32Array(this.source.tables.labelSets.items.length);
+    const unreadLabelSets = new Int32Array(labelSets.length);
+    for (let id = 0; id < count; id++) {
+      total[place[id]]++;
+      const isUnread = !(bits[id] & bit.read);
+      if (isUnread) unread[place[id]]++;
+      if (place[id] === gone) continue;
+      labelSets[labels[id]]++;
+      if (isUnread) unreadLabelSets[labels[id]]++;
+    }
+    return { total, unread, labelSets, unreadLabelSets };
+  }
+
+  /** Total and unread of one view. */
+  countOf(view: View): { total: number; unread: number } {
+    const list = this.list(view);
+    let unread = 0;
+    for (const id of list) if (!(this.source.columns.bits[id] & bit.read)) unread++;
+    return { total: list.length, unread };
+  }
+
+  /** The newest messages back to a moment, for counts of the day. */
+  *since(time: number): Generator<number> {
+    for (const id of this.order) {
+      if (this.source.columns.date[id] < time) return;
+      yield id;
+    }
+  }
+}

@@ -1,0 +1,83 @@
+// The heads of journal records: what stays of a command in memory once it is done.
+import { bit } from './columns';
+import { valueAt, journalSchema, keyOf, type JournalRecord } from '../storage/records';
+import type { LogKind } from '../../core/line/logKinds';
+import type { RecordStore } from '../storage/recordStore';
+
+/** A journal record without its change: enough for the Logbook and for “Why here”. */
+export interface JournalHead {
+  seq: number;
+  command: string;
+  at: number;
+  by: JournalRecord['by'];
+  says: string;
+  undoes: number | null;
+  final: boolean;
+  count: number;
+  /** The messages it touched; null where it touched only the setup. */
+  ids: Int32Array | null;
+  /** Whether it moved messages or brought them in. */
+  moved: boolean;
+  added: boolean;
+  kinds: readonly LogKind[];
+}
+
+/** What a record did, by the columns that it changed; of the bits by those that its first message got. */
+function kindsOf({ undoes, final, add, change, setup }: JournalRecord): LogKind[] {
+  const kinds: LogKind[] = [];
+  if (undoes !== null) kinds.push('undone');
+  if (add) kinds.push('arrived');
+  else if (change) {
+    const { before, after } = change;
+    if (after.place !== undefined) kinds.push(final ? 'deleted' : 'moved');
+    if (after.labels !== undefined && !final) kinds.push('labelled');
+    const bits = after.bits === undefined ? 0 : valueAt(before.bits ?? 0, 0) ^ valueAt(after.bits, 0);
+    if (after.due !== undefined || bits & (bit.flagged | bit.done)) kinds.push('flagged');
+    if (bits & bit.read || (after.place === undefined && bits & (bit.markedJunk | bit.markedGood | bit.silenced)))
+      kinds.push('marked');
+  }
+  if (setup) kinds.push('setup');
+  return kinds;
+}
+
+/** What the Logbook and “Why here” need of a record. */
+export function headOf(record: JournalRecord): JournalHead {
+  const ids = record.change?.ids ?? null;
+  return {
+    seq: record.seq,
+    command: record.command,
+    at: record.at,
+    by: record.by,
+    says: record.says,
+    undoes: record.undoes,
+    final: record.final,
+    count: ids?.length ?? 0,
+    ids,
+    moved: record.change?.after.place !== undefined,
+    added: record.add !== null,
+    kinds: kindsOf(record),
+  };
+}
+
+/** Records asked for at a time. */
+const atOnce = 64;
+
+/** The heads of the records from `first` up to `last`. `spoilt` is told of each that can't be read. */
+export async function readHeads(
+  store: RecordStore,
+  first: number,
+  last: number,
+  spoilt: (key: string, reason: string, record: unknown) => void,
+): Promise<JournalHead[]> {
+  const heads: JournalHead[] = [];
+  for (let at = first; at <= last; at += atOnce) {
+    const seqs = Array.from({ length: Math.min(atOnce, last - at + 1) }, (_, i) => at + i);
+    const records = await Promise.all(seqs.map((seq) => store.get(keyOf.journal(seq))));
+    for (const [i, record] of records.entries()) {
+      const parsed = journalSchema.safeParse(record);
+      if (parsed.success) heads.push(headOf(parsed.data));
+      else if (record !== null) spoilt(keyOf.journal(seqs[i]), parsed.error.issues[0].message, record);
+    }
+  }
+  return heads;
+}

@@ -1,0 +1,98 @@
+// People whom the person knows: whom they wrote to, their contacts, themselves.
+import type { SenderSignal } from '../../core/junk/signals';
+import { addressKey, domainOf, type Address } from '../../core/mail/address';
+import type { Envelope } from '../../core/mail/envelopeSchema';
+import { skeleton, unicodeDomain } from '../../core/senders/lookAlike';
+import { normalAddress } from '../../core/senders/normal';
+import { knownPeople, nameKey, type KnownPeople } from '../../core/senders/suspicion';
+import type { Mailbox } from '../mailbox';
+
+/** Answers only after `mailbox.ready()`: it reads the envelopes of what was sent. */
+export class People {
+  private sent: Map<string, Address> | null = null;
+  private countedTo = 0;
+  private cards: { of: unknown; addresses: Set<string> } = { of: null, addresses: new Set() };
+  private known: { people: KnownPeople; of: unknown } | null = null;
+
+  constructor(private readonly mailbox: Mailbox) {}
+
+  /** Messages were taken back: everything is counted anew. */
+  changed(): void {
+    this.sent = null;
+    this.known = null;
+  }
+
+  /** Everyone whom the person wrote to, by address in normal form: the recipients of what is their own or in Sent. */
+  private writtenMap(): Map<string, Address> {
+    const { columns, tables, envelopes, derived } = this.mailbox;
+    if (!this.sent) {
+      this.sent = new Map();
+      this.countedTo = 0;
+    }
+    const sent = tables.placeIndex('sent');
+    for (let id = this.countedTo; id < columns.count; id++) {
+      if (columns.place[id] !== sent && !derived.isOwn(id)) continue;
+      const { to, cc } = envelopes.get(id);
+      for (const list of [to, cc])
+        for (const { name, address } of list) {
+          if (!address) continue;
+          const key = normalAddress(address);
+          const old = this.sent.get(key);
+          if (!old || (!old.name && name)) this.sent.set(key, { name, address: key });
+          this.known = null;
+        }
+    }
+    this.countedTo = columns.count;
+    return this.sent;
+  }
+
+  /** Everyone whom the person wrote to. */
+  get writtenTo(): Address[] {
+    return [...this.writtenMap().values()];
+  }
+
+  /** Whether the person wrote to that address. */
+  wroteTo(address: string): boolean {
+    return this.writtenMap().has(normalAddress(address));
+  }
+
+  /** Whom others may imitate. */
+  get imitable(): KnownPeople {
+    const { setup } = this.mailbox;
+    const written = this.writtenTo;
+    const of = setup.contacts.length + setup.accounts.length + written.length;
+    if (this.known?.of !== of)
+      this.known = { people: knownPeople([...written, ...setup.contacts, ...setup.accounts]), of };
+    return this.known.people;
+  }
+
+  /** What is known of a message's sender that the junk filter weighs. */
+  signalsOf({ from, listId }: Pick<Envelope, 'from' | 'listId'>): SenderSignal[] {
+    const address = normalAddress(from.address);
+    const { byName, domains, byLook } = this.imitable;
+    if (this.writtenMap().has(address) || this.isContact(address)) return ['known'];
+    const out: SenderSignal[] = [];
+    const theirs = from.name ? byName.get(nameKey(from.name)) : undefined;
+    // Lists send in the name of those who wrote to them.
+    if (theirs && !theirs.has(address) && !listId) out.push('imitates a name');
+    const domain = domainOf(address);
+    if (domain && !domains.has(domain) && byLook.has(skeleton(unicodeDomain(domain)))) out.push('imitates a domain');
+    return out;
+  }
+
+  /** Whether the person wrote to an address, in normal form, or has a card for it. */
+  knows(address: string): boolean {
+    return this.writtenMap().has(address) || this.isContact(address);
+  }
+
+  private isContact(address: string): boolean {
+    const { contacts } = this.mailbox.setup;
+    if (this.cards.of !== contacts) this.cards = { of: contacts, addresses: new Set(contacts.map((c) => c.address)) };
+    return this.cards.addresses.has(address);
+  }
+
+  /** The person's own addresses. */
+  get own(): string[] {
+    return this.mailbox.setup.accounts.map(({ address }) => addressKey(address));
+  }
+}

@@ -1,0 +1,92 @@
+// Storing behind the journal: the state and its meta soon after a command, and what can be computed anew a little later,
+// so that while mail pours in its large records are written once for many commands.
+import { storageTrouble, type RecordStore } from './recordStore';
+
+/** Records to be written: each its key and what it holds. */
+export type Records = (readonly [key: string, record: unknown])[];
+
+/** What is to be stored, asked for when its time comes. */
+export interface Stored {
+  /** The state packs of these numbers. */
+  packs(numbers: readonly number[]): Records;
+  /** Says how far the state is complete; written after it. */
+  meta(): Records[number];
+  /** What changed of what can be computed anew. */
+  anew(): Records;
+  trouble(says: string): void;
+}
+
+/** How long after a command the state is stored, and what can be computed anew; in milliseconds. */
+const stateSoon = 400;
+const anewSoon = 4_000;
+
+export class Storing {
+  private readonly dirty = new Set<number>();
+  private state: Promise<void> | null = null;
+  private anew: Promise<void> | null = null;
+  private closed = false;
+
+  constructor(
+    private readonly store: RecordStore,
+    private readonly stored: Stored,
+  ) {}
+
+  /** A state pack changed. */
+  changed(pack: number): void {
+    this.dirty.add(pack);
+  }
+
+  /** Writes nothing any more. */
+  close(): void {
+    this.closed = true;
+  }
+
+  /** Has what changed stored before long. */
+  soon(): void {
+    if (this.closed) return;
+    this.state ??= later(stateSoon)
+      .then(() => this.flushState())
+      // The journal holds everything; the packs are written with the next command.
+      .catch((error: unknown) => this.stored.trouble(storageTrouble(error)))
+      .finally(() => {
+        this.state = null;
+        if (this.dirty.size) this.soon();
+      });
+    this.anew ??= later(anewSoon)
+      .then(() => this.flushAnew())
+      // Lost, it is computed anew.
+      .catch(() => undefined)
+      .finally(() => (this.anew = null));
+  }
+
+  /** Writes everything that is not written yet. */
+  async flush(): Promise<void> {
+    await this.flushState();
+    await this.flushAnew();
+  }
+
+  private async flushState(): Promise<void> {
+    if (this.closed) return;
+    const packs = [...this.dirty];
+    this.dirty.clear();
+    const records = this.stored.packs(packs);
+    const [key, meta] = this.stored.meta();
+    try {
+      await this.write(records);
+      await this.store.set(key, meta);
+    } catch (error) {
+      for (const pack of packs) this.dirty.add(pack);
+      throw error;
+    }
+  }
+
+  private async flushAnew(): Promise<void> {
+    if (!this.closed) await this.write(this.stored.anew());
+  }
+
+  private async write(records: Records): Promise<void> {
+    await Promise.all(records.map(([key, record]) => this.store.set(key, record)));
+  }
+}
+
+const later = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
