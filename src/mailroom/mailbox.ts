@@ -30,14 +30,8 @@ import { Tables } from './state/internedTables';
 import { TextStore } from './search/textStore';
 import { Views } from './search/views';
 import { turn } from './time/turn';
-
-/** A command that could not be written: the reason in words, and nothing was changed. */
-export class NotWritten extends Error {
-  constructor(reason: string) {
-    super(reason);
-    this.name = 'NotWritten';
-  }
-}
+import { NotWritten } from './storage/committing';
+import { readMessages } from './intake/readMessages';
 
 /** When the rest is read at the latest, in milliseconds: the first rows come before it, also from a slow disk. */
 const latestRest = 1_000;
@@ -105,7 +99,12 @@ export class Mailbox {
     this.views = new Views(this);
     this.raws = new RawStore(store);
     this.text = new TextStore(store, this.raws, (done, total) => reading({ what: 'texts', done, total }));
-    this.envelopes = new EnvelopeStore(store, this.raws, this.spoilt);
+    this.envelopes = new EnvelopeStore(
+      store,
+      this.raws,
+      this.spoilt,
+      async ({ bytes, form }) => (await readMessages([bytes], form))[0],
+    );
     this.senderIndex = new SenderIndex(this.envelopes);
   }
 

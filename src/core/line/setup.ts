@@ -53,6 +53,7 @@ export const setupSchema = z.object({
   contacts: setupLists.contacts.default([]),
   junk: setupSingles.junk.default(freshJunkSettings),
 });
+
 export type Setup = z.infer<typeof setupSchema>;
 
 /** A setup in which nothing has been decided. */
@@ -145,3 +146,6 @@ export function parseSetup(json: string): SetupResult {
   }
   return checkSetup(document);
 }
+
+/** The setup with no rule: what the line would do without that station. */
+export const withoutRules = (setup: Setup): Setup => ({ ...setup, rules: [] });

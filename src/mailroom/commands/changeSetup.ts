@@ -4,13 +4,22 @@ import type { Receipt } from '../border/outcome';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import { changesBetween } from '../search/candidates';
 import { bit, inkNumber } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Asking, Sorting } from '../search/searching';
+import type { Committing } from '../storage/committing';
 import type { Columns } from '../storage/records';
 import { messages } from '../../core/text/sentences';
 import { doneBefore } from './once';
+import type { Tabled } from '../search/indexed';
 
 /** The columns that some changes of a dry run come to. */
-export function changeColumns(mailbox: Mailbox, changes: readonly DryRunChange[]): { ids: Int32Array; after: Columns } {
+export function changeColumns(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'now'>,
+  changes: readonly DryRunChange[],
+): { ids: Int32Array; after: Columns } {
   const { columns, tables } = mailbox;
   const ids = Int32Array.from(changes, (c) => c.id);
   const now = mailbox.now();
@@ -41,7 +50,16 @@ export type EditResult = { ok: true; receipt: Receipt } | { ok: false; error: st
 
 /** Changes the setup and, where asked, sends the mail here down the changed line: one command, undone as one. */
 export async function changeSetup(
-  mailbox: Mailbox,
+  mailbox: MailState &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'journalReady'> &
+    Pick<Logged, 'heads' | 'commands'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Asking &
+    Tabled &
+    Sorting &
+    Committing,
   command: string,
   edits: SetupEdit[],
   says: string,

@@ -3,7 +3,11 @@ import { placeName, type Place } from '../../core/mail/place';
 import type { Receipt } from '../border/outcome';
 import type { Act, Selection } from '../border/views';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Viewing, Searching } from '../search/searching';
+import type { Committing } from '../storage/committing';
 import type { Columns } from '../storage/records';
 import { gone } from '../state/internedTables';
 import { didTo } from '../../core/text/sentences';
@@ -27,7 +31,11 @@ const moveWords: Partial<Record<Place, [done: string, where: string]>> = {
 export const mostMarked = 1_000;
 
 /** The bits of messages that the person moves: into Junk they are junk, out of it to where mail is kept they are good. */
-function markedBits({ columns, tables }: Mailbox, ids: Int32Array, to: Place): Uint8Array {
+function markedBits(
+  { columns, tables }: Pick<MailState, 'columns' | 'tables'>,
+  ids: Int32Array,
+  to: Place,
+): Uint8Array {
   const junk = tables.placeIndex('junk');
   const teaches = ids.length - mostMarked;
   return Uint8Array.from(ids, (id, i) => {
@@ -39,14 +47,14 @@ function markedBits({ columns, tables }: Mailbox, ids: Int32Array, to: Place): U
 }
 
 /** Says what messages are to the junk filter, without moving them. */
-function markPlan({ columns }: Mailbox, ids: Int32Array, junk: boolean): Plan {
+function markPlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, junk: boolean): Plan {
   const [on, off] = junk ? [bit.markedJunk, bit.markedGood] : [bit.markedGood, bit.markedJunk];
   const touched = ids.filter((id) => (columns.bits[id] & (on | off)) !== on).slice(-mostMarked);
   const bits = Uint8Array.from(touched, (id) => (columns.bits[id] | on) & ~off);
   return { ids: touched, after: { bits }, done: 'Marked', where: junk ? ' as junk' : ' as not junk' };
 }
 
-function plan(mailbox: Mailbox, ids: Int32Array, act: Act): Plan {
+function plan(mailbox: MailState, ids: Int32Array, act: Act): Plan {
   const { columns, tables } = mailbox;
   if (act.do === 'move') {
     const index = tables.placeIndex(act.place);
@@ -77,10 +85,14 @@ function plan(mailbox: Mailbox, ids: Int32Array, act: Act): Plan {
   return { ids: touched, after: { bits }, done: 'Marked', where: act.value ? ' as read' : ' as unread' };
 }
 
-const withBit = ({ columns }: Mailbox, ids: Int32Array, which: number, on: boolean): Uint8Array =>
+const withBit = ({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, which: number, on: boolean): Uint8Array =>
   Uint8Array.from(ids, (id) => (on ? columns.bits[id] | which : columns.bits[id] & ~which));
 
-function flagPlan(mailbox: Mailbox, ids: Int32Array, { value, due = 0 }: Extract<Act, { do: 'flag' }>): Plan {
+function flagPlan(
+  mailbox: Pick<MailState, 'columns'>,
+  ids: Int32Array,
+  { value, due = 0 }: Extract<Act, { do: 'flag' }>,
+): Plan {
   const { columns } = mailbox;
   const touched = ids.filter((id) => Boolean(columns.bits[id] & bit.flagged) !== value || columns.due[id] !== due);
   const bits = withBit(mailbox, touched, bit.flagged, value).map((its) => (value ? its & ~bit.done : its));
@@ -96,7 +108,7 @@ function flagPlan(mailbox: Mailbox, ids: Int32Array, { value, due = 0 }: Extract
 }
 
 /** What was flagged is done: the flag goes, and that it was done stays. */
-function donePlan({ columns }: Mailbox, ids: Int32Array): Plan {
+function donePlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array): Plan {
   const touched = ids.filter((id) => (columns.bits[id] & bit.flagged) !== 0);
   const bits = Uint8Array.from(touched, (id) => (columns.bits[id] & ~bit.flagged) | bit.done);
   const dated = touched.some((id) => columns.due[id] > 0);
@@ -104,7 +116,7 @@ function donePlan({ columns }: Mailbox, ids: Int32Array): Plan {
 }
 
 /** Silencing goes to whole conversations: their messages in all places, so that whatever answers one is known. */
-function silencePlan(mailbox: Mailbox, ids: Int32Array, act: Extract<Act, { do: 'silence' }>): Plan {
+function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do: 'silence' }>): Plan {
   const { columns, tables, derived } = mailbox;
   const whole = new Set([...ids].flatMap((id) => [...derived.membersOf(id)]));
   const [inbox, to] = [tables.placeIndex('inbox'), act.value ? tables.placeIndex(act.place) : 0];
@@ -129,7 +141,19 @@ function silencePlan(mailbox: Mailbox, ids: Int32Array, act: Extract<Act, { do: 
 }
 
 /** Carries out an act on messages. */
-export async function act(mailbox: Mailbox, command: string, selection: Selection, what: Act): Promise<Receipt> {
+export async function act(
+  mailbox: MailState &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'journalReady' | 'ready'> &
+    Pick<Logged, 'heads' | 'commands'> &
+    Correspondents &
+    Viewing &
+    Pick<Searching, 'finding' | 'redundancy'> &
+    Committing,
+  command: string,
+  selection: Selection,
+  what: Act,
+): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
   const { ids, after, done, where } = plan(mailbox, await selected(mailbox, selection), what);

@@ -1,9 +1,10 @@
 // Shortening the journal, so that the Logbook is kept to a size: old entries are let go, and the state is written once
 // more, as the ground on which the rest of the journal stands.
-import type { JournalHead } from '../state/journalHead';
-import type { Mailbox } from '../mailbox';
+import { type JournalHead, jobOf } from '../state/journalHead';
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Keeping } from '../storage/stored';
 import { keyOf, recordVersion, statePackSize } from '../storage/records';
-import { jobOf } from './undo';
+import type { Records } from '../storage/storing';
 
 /** Entries that are kept whatever their age. */
 export const mostEntries = 5_000;
@@ -20,7 +21,15 @@ export function mayGo(heads: readonly JournalHead[], now: number, keepDays: numb
 }
 
 /** Lets the oldest entries go where there are too many. Returns how many went. Only within `exclusive`. */
-export async function shorten(mailbox: Mailbox, most = mostEntries): Promise<number> {
+export async function shorten(
+  mailbox: Pick<MailState, 'columns' | 'setup' | 'now'> &
+    Pick<Keeping, 'store'> &
+    Pick<Loading, 'journalReady'> &
+    Pick<Logged, 'heads' | 'first'> & { flush(): Promise<void> } & { letGo(n: number, first: number): void } & {
+      meta(): Records[number];
+    },
+  most = mostEntries,
+): Promise<number> {
   await mailbox.journalReady();
   const { store, heads, columns } = mailbox;
   const n = mayGo(heads, mailbox.now(), mailbox.setup.junk.keepDays, most);

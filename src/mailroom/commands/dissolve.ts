@@ -8,7 +8,8 @@ import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Dissolving } from '../border/rules';
 import { bit } from '../state/columns';
 import { doneBefore } from './once';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Committing } from '../storage/committing';
 import type { Columns } from '../storage/records';
 import { gone } from '../state/internedTables';
 import { messages } from '../../core/text/sentences';
@@ -41,7 +42,11 @@ function lifted(setup: Setup, list: 'labels' | 'folders', id: string): SetupEdit
     .map((item) => ({ list, id: item.id, item: putWithin(item, parent) }) as SetupEdit);
 }
 
-function dissolveLabel({ columns, tables, setup }: Mailbox, id: string, into: string | null) {
+function dissolveLabel(
+  { columns, tables, setup }: Pick<MailState, 'columns' | 'tables' | 'setup'>,
+  id: string,
+  into: string | null,
+) {
   const name = (label: string) => setup.labels.find((one) => one.id === label)?.name ?? label;
   const bears = tables.labelSets.items.map((set) => set.includes(id));
   const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter(
@@ -72,7 +77,7 @@ function dissolveLabel({ columns, tables, setup }: Mailbox, id: string, into: st
   return { ids, after: { labels } satisfies Columns, edits, says };
 }
 
-function dissolveFolder({ columns, tables, setup, now }: Mailbox, id: string, into: Place) {
+function dissolveFolder({ columns, tables, setup, now }: MailState, id: string, into: Place) {
   const from = tables.placeIndex(`folder:${id}`);
   const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter((i) => columns.place[i] === from);
   const after: Columns = {
@@ -92,7 +97,11 @@ function dissolveFolder({ columns, tables, setup, now }: Mailbox, id: string, in
 }
 
 /** Dissolves a label or folder, with all that spoke of it: one command, undone as one. */
-export async function dissolve(mailbox: Mailbox, command: string, what: Dissolving): Promise<Receipt> {
+export async function dissolve(
+  mailbox: MailState & Pick<Loading, 'journalReady'> & Pick<Logged, 'heads' | 'commands'> & Committing,
+  command: string,
+  what: Dissolving,
+): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
   const { ids, after, edits, says } =

@@ -11,16 +11,22 @@ import { mostMarked } from './commands';
 import { type EditResult } from './changeSetup';
 import { doneBefore } from './once';
 import { selected } from '../search/selection';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing, Searching, Asking, Sorting } from '../search/searching';
+import type { Committing } from '../storage/committing';
 import type { Columns } from '../storage/records';
 import { didTo, messages } from '../../core/text/sentences';
+import type { Tabled } from '../search/indexed';
 
 /** What is safe after a rescue: nothing more than the messages, their senders, domains, or mailing lists. */
 export type FromNowOn = 'this' | 'sender' | 'domain' | 'list';
 
 /** The entries, and contacts where asked, that a rescue makes: one for each sender, domain or list of the messages. */
 function rescueEdits(
-  mailbox: Mailbox,
+  mailbox: Pick<MailState, 'setup' | 'now'> & Pick<Stored, 'envelopes'>,
   ids: Int32Array,
   fromNowOn: FromNowOn,
   contact: boolean,
@@ -53,7 +59,11 @@ function rescueEdits(
 }
 
 /** Rescued messages, and what the line took from the same senders and gives back, as the columns of one change. */
-function changeOf({ columns, tables, now }: Mailbox, ids: Int32Array, back: readonly DryRunChange[]) {
+function changeOf(
+  { columns, tables, now }: Pick<MailState, 'columns' | 'tables' | 'now'>,
+  ids: Int32Array,
+  back: readonly DryRunChange[],
+) {
   const returned = new Map(back.map((change) => [change.id, change]));
   const all = Int32Array.from([...ids, ...returned.keys()]).sort();
   const teaches = new Set(ids.slice(-mostMarked));
@@ -75,7 +85,18 @@ function changeOf({ columns, tables, now }: Mailbox, ids: Int32Array, back: read
 
 /** Rescues messages. What is in the Inbox already is left out; undone as one. */
 export async function rescue(
-  mailbox: Mailbox,
+  mailbox: MailState &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'journalReady' | 'ready'> &
+    Pick<Logged, 'heads' | 'commands'> &
+    Correspondents &
+    Judging &
+    Viewing &
+    Pick<Searching, 'finding' | 'redundancy'> &
+    Asking &
+    Tabled &
+    Sorting &
+    Committing,
   command: string,
   selection: Selection,
   fromNowOn: FromNowOn,

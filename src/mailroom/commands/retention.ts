@@ -1,12 +1,14 @@
 // Deleting for good what has been in the Bin, or in Junk, for its time.
 import type { Place } from '../../core/mail/place';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Stored } from '../storage/stored';
+import type { Committing } from '../storage/committing';
 import { gone } from '../state/internedTables';
 import { messages } from '../../core/text/sentences';
 import { deletedOn } from '../state/retention';
 
 /** Deletes for good what has been in the Bin, or in Junk, for its time, and says so in the Logbook. */
-export async function tidy(mailbox: Mailbox): Promise<number> {
+export async function tidy(mailbox: MailState & Pick<Stored, 'raws'> & Committing): Promise<number> {
   const { keepDays } = mailbox.setup.junk;
   return (
     (await tidyPlace(mailbox, 'bin', 'after 30 days in the Bin')) +
@@ -14,7 +16,11 @@ export async function tidy(mailbox: Mailbox): Promise<number> {
   );
 }
 
-async function tidyPlace(mailbox: Mailbox, place: Place, why: string): Promise<number> {
+async function tidyPlace(
+  mailbox: MailState & Pick<Stored, 'raws'> & Committing,
+  place: Place,
+  why: string,
+): Promise<number> {
   const { columns, tables } = mailbox;
   const index = tables.placeIndex(place);
   const now = mailbox.now();

@@ -1,17 +1,34 @@
 // Running the rules over the mail that is here: all of them when the person asks, those on age as it comes of age.
-import type { Setup } from '../../core/line/setup';
+import { type Setup, withoutRules } from '../../core/line/setup';
 import type { DryRunChange } from '../../core/line/dryRun';
 import { conditionsOf, type Rule } from '../../core/rules/rule';
 import type { Receipt } from '../border/outcome';
-import { Asked, askedOf, candidates, changesBetween } from '../search/candidates';
+import { Asked, askedOf, candidates, changesBetween, type SortedMail } from '../search/candidates';
 import { changeColumns } from './changeSetup';
 import { doneBefore } from './once';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Asking, Sorting } from '../search/searching';
+import type { Committing } from '../storage/committing';
 import { messages } from '../../core/text/sentences';
-import { withoutRules } from '../questions/dryRuns';
+import type { Tabled } from '../search/indexed';
 
 /** Sends the mail here down the rules as they are: one command, undone as one. */
-export async function runRules(mailbox: Mailbox, command: string): Promise<Receipt> {
+export async function runRules(
+  mailbox: MailState &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'journalReady'> &
+    Pick<Logged, 'heads' | 'commands'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Asking &
+    Tabled &
+    Sorting &
+    Committing,
+  command: string,
+): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
   const { setup } = mailbox;
@@ -27,7 +44,7 @@ export async function runRules(mailbox: Mailbox, command: string): Promise<Recei
  * Has what has come of age since the last time: a rule on the age of messages acts on the day on which it begins to match.
  * What else the person did in between stays as it is.
  */
-export async function ageMail(mailbox: Mailbox): Promise<number> {
+export async function ageMail(mailbox: SortedMail & Sorting & Committing & { agedAt: number }): Promise<number> {
   const { setup } = mailbox;
   const now = mailbox.now();
   const from = mailbox.agedAt || now;
@@ -49,7 +66,7 @@ export async function ageMail(mailbox: Mailbox): Promise<number> {
 const asksAge = (rule: Rule): boolean => [...conditionsOf(rule)].some(({ field }) => field === 'age');
 
 /** What one setup decides otherwise at two moments. */
-function compareAges(mailbox: Mailbox, setup: Setup, from: number, to: number): DryRunChange[] {
+function compareAges(mailbox: SortedMail, setup: Setup, from: number, to: number): DryRunChange[] {
   const aging = setup.rules.filter(asksAge);
   const [was, is] = [from, to].map((now) => new Asked(mailbox, setup, now).matcher(aging));
   const changed = function* () {

@@ -3,10 +3,15 @@ import { parseSetup } from '../../core/line/setup';
 import { replacingEdits } from '../../core/line/setupEdit';
 import { type EditResult } from './changeSetup';
 import { doneBefore } from './once';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Committing } from '../storage/committing';
 
 /** Takes a setup up in place of the one here: one command, undone as one. */
-export async function importSetup(mailbox: Mailbox, command: string, document: string): Promise<EditResult> {
+export async function importSetup(
+  mailbox: Pick<MailState, 'setup'> & Pick<Loading, 'journalReady'> & Pick<Logged, 'heads' | 'commands'> & Committing,
+  command: string,
+  document: string,
+): Promise<EditResult> {
   const before = await doneBefore(mailbox, command);
   if (before) return { ok: true, receipt: before };
   const read = parseSetup(document);

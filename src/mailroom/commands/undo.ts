@@ -1,29 +1,20 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
 import { type SetupEdit, edited, itemNow } from '../../core/line/setupEdit';
-import { type ColumnName, type StateColumns } from '../state/columns';
+import type { ColumnName, StateColumns } from '../state/columns';
 import { valueAt, type Columns, type JournalRecord } from '../storage/records';
-import { type EditResult } from './changeSetup';
+import type { EditResult } from './changeSetup';
 import { doneBefore } from './once';
 import { readJournal } from '../storage/journal';
-import type { JournalHead } from '../state/journalHead';
-import type { Mailbox } from '../mailbox';
-
-/** Whether an entry is of a kind that can be undone: not what arrived, not what was deleted for good. */
-export const canUndo = (head: JournalHead): boolean => !head.final && head.by !== 'post office';
-
-/** The job of a command: the parts of an import are one. A command of its own is a job of one. */
-export const jobOf = (command: string): string => command.replace(/\/\d+$/, '');
-
-/** The last entry that undid this one, unless that was undone in turn. */
-export function undoneBy(heads: readonly JournalHead[], seq: number): number | null {
-  const by = heads.findLast((h) => h.undoes === seq);
-  if (!by) return null;
-  return undoneBy(heads, by.seq) === null ? by.seq : null;
-}
+import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Keeping } from '../storage/stored';
+import type { Committing } from '../storage/committing';
+import { canUndo, jobOf, undoneBy } from '../state/journalHead';
 
 /** The columns that can be set back. The first that a change has is the one that it was made for. */
 const names = ['place', 'due', 'bits', 'labels', 'ink', 'trace', 'placedAt'] as const satisfies readonly ColumnName[];
+
 type Name = (typeof names)[number];
+
 const arrays = {
   place: Uint16Array,
   due: Float64Array,
@@ -80,7 +71,15 @@ class SettingBack {
  * Undoes a Logbook entry as a new command. Messages that later commands changed again keep what those did; the receipt
  * says how many. Undoing an undo does the thing again.
  */
-export async function undo(mailbox: Mailbox, command: string, seq: number): Promise<EditResult> {
+export async function undo(
+  mailbox: Pick<MailState, 'columns' | 'setup'> &
+    Pick<Keeping, 'store'> &
+    Pick<Loading, 'journalReady'> &
+    Pick<Logged, 'heads' | 'commands'> &
+    Committing,
+  command: string,
+  seq: number,
+): Promise<EditResult> {
   const done = await doneBefore(mailbox, command);
   if (done) return { ok: true, receipt: done };
   const entry = mailbox.heads.find((h) => h.seq === seq);

@@ -1,6 +1,7 @@
 // Which messages are here already.
 import type { KeptEnvelope } from '../storage/keptEnvelope';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Stored } from '../storage/stored';
 import { gone } from '../state/internedTables';
 
 /** Two messages are the same when their Message-ID and their bytes are. */
@@ -15,7 +16,7 @@ export class Duplicates {
   private readonly seen = new Map<string, number>();
 
   /** Only after `mailbox.ready()`. */
-  constructor(mailbox: Mailbox) {
+  constructor(mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'envelopes'>) {
     for (let id = 0; id < mailbox.columns.count; id++)
       if (mailbox.columns.place[id] !== gone) this.count(this.here, mailbox.envelopes.get(id));
   }

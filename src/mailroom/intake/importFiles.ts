@@ -4,9 +4,15 @@ import { placeName, type Place } from '../../core/mail/place';
 import type { ImportProgress, ImportReport } from '../border/transfer';
 import { addMessages, type Incoming } from './incoming';
 import { Duplicates } from './duplicates';
-import { NotWritten, type Mailbox } from '../mailbox';
+import { NotWritten, type Committing, type Exclusive, type Adding } from '../storage/committing';
+import type { Logged, MailState, Damage, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
 import type { Parse, ParsedBatch } from './parsePool';
 import { messages } from '../../core/text/sentences';
+import type { Indexed } from '../search/indexed';
 
 /** A file as the import needs it: a browser's File is one. */
 export interface MailFile {
@@ -25,7 +31,16 @@ export interface ImportControl {
 }
 
 interface Job {
-  mailbox: Mailbox;
+  mailbox: MailState &
+    Damage &
+    Pick<Loading, 'ready'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Viewing &
+    Indexed &
+    Committing &
+    Exclusive &
+    Adding;
   id: string;
   target: Place | 'line';
   report: ImportReport;
@@ -141,7 +156,18 @@ async function importFile(job: Job, file: MailFile, control: ImportControl): Pro
  * rest. `ahead`: how many batches may wait for the workers.
  */
 export async function importFiles(
-  mailbox: Mailbox,
+  mailbox: MailState &
+    Damage &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'ready'> &
+    Pick<Logged, 'heads'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Viewing &
+    Indexed &
+    Committing &
+    Exclusive &
+    Adding,
   id: string,
   files: readonly MailFile[],
   target: Place | 'line',
@@ -211,6 +237,6 @@ export async function importFiles(
 }
 
 /** How many messages a job has really added. */
-function mailboxAdded(mailbox: Mailbox, id: string): number {
+function mailboxAdded(mailbox: Pick<Logged, 'heads'>, id: string): number {
   return mailbox.heads.filter((h) => h.command.startsWith(`${id}/`)).reduce((n, h) => n + h.count, 0);
 }

@@ -10,8 +10,13 @@ import type { TextBatch } from '../../core/search/textBatch';
 import type { Place } from '../../core/mail/place';
 import { bit, inkNumber } from '../state/columns';
 import { readForJunk } from '../../core/junk/junkReading';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Damage, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
+import type { Committing, Adding } from '../storage/committing';
 import type { StoredTraceLine } from '../storage/records';
+import type { Indexed } from '../search/indexed';
 
 /** A message on its way in. `place` null: the line decides. */
 export interface Incoming {
@@ -41,7 +46,12 @@ function sortDate({ envelope, stored }: Incoming, now: number): number {
 }
 
 /** Whether the `i`th of a batch belongs to a silenced conversation: by what it answers, or how that began. */
-function answersSilenced({ columns, derived }: Mailbox, ids: Int32Array, bits: Uint8Array, i: number): boolean {
+function answersSilenced(
+  { columns, derived }: Pick<MailState, 'columns' | 'derived'>,
+  ids: Int32Array,
+  bits: Uint8Array,
+  i: number,
+): boolean {
   const id = ids[i];
   const above = [derived.parent(id), derived.conversation[id]];
   return above.some(
@@ -50,12 +60,6 @@ function answersSilenced({ columns, derived }: Mailbox, ids: Int32Array, bits: U
       other !== id &&
       ((other < ids[0] ? columns.bits[other] : bits[other - ids[0]]) & bit.silenced) !== 0,
   );
-}
-
-/** Whether a message answers one of the person's own. */
-export function answersOwn({ derived }: Mailbox, id: number): boolean {
-  const above = derived.parent(id);
-  return above !== null && derived.isOwn(above);
 }
 
 /** What a batch is written under. */
@@ -70,7 +74,19 @@ export interface Batch {
  * Adds messages, as one command. Bytes and envelopes are written before the journal record that makes them count, so a
  * crash leaves the batch whole or not there. Throws NotWritten.
  */
-export async function addMessages(mailbox: Mailbox, incoming: readonly Incoming[], batch: Batch): Promise<number[]> {
+export async function addMessages(
+  mailbox: MailState &
+    Damage &
+    Pick<Loading, 'ready'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Viewing &
+    Indexed &
+    Committing &
+    Adding,
+  incoming: readonly Incoming[],
+  batch: Batch,
+): Promise<number[]> {
   // A message is threaded before it is decided: answers in a silenced conversation pass the Inbox by.
   if (!mailbox.derived.ready) await mailbox.ready();
   const first = mailbox.columns.count;
@@ -108,7 +124,7 @@ export async function addMessages(mailbox: Mailbox, incoming: readonly Incoming[
             score: score === null ? null : Math.floor(score),
             writtenTo,
             now,
-            answersOwn: answersOwn(mailbox, ids[i]),
+            answersOwn: mailbox.derived.answersOwn(ids[i]),
             deep: new DeepTexts(() => messageOfStored(message.stored)).holds,
           })
         : null;

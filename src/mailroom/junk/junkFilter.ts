@@ -11,7 +11,9 @@ import { readForJunk, type JunkReading } from '../../core/junk/junkReading';
 import { evidenceOf, scoreOf, type Evidence } from '../../core/junk/verdict';
 import { decodeBase64 } from '../../core/mail/transfer';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored, Keeping } from '../storage/stored';
 import { junkRecordSchema, keyOf, NewerStorage, readRecord, recordVersion } from '../storage/records';
 import type { Records } from '../storage/storing';
 import { gone } from '../state/internedTables';
@@ -52,7 +54,13 @@ export class JunkRoom {
   /** Fetches the shipped model; null where there is none. */
   fetchShipped: () => Promise<Uint8Array | null> = () => Promise.resolve(null);
 
-  constructor(private readonly mailbox: Mailbox) {}
+  constructor(
+    private readonly mailbox: Pick<MailState, 'columns' | 'setup'> &
+      Stored &
+      Keeping &
+      Pick<Loading, 'ready'> &
+      Pick<Correspondents, 'people'>,
+  ) {}
 
   /** Bits of these messages changed: their marks may have. */
   changed(ids: Iterable<number>): void {
@@ -307,4 +315,9 @@ export class JunkRoom {
     };
     return [[keyOf.junk, record]];
   }
+}
+
+/** The junk filter, as the rooms above ask for it. */
+export interface Judging {
+  readonly junk: JunkRoom;
 }

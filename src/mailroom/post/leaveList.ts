@@ -4,9 +4,15 @@ import { normalAddress } from '../../core/senders/normal';
 import type { Outcome } from '../border/outcome';
 import { sendMessage, textPart } from './submission';
 import { doneBefore } from '../commands/once';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Damage, Loading, Logged } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
+import type { Committing, Exclusive, Adding } from '../storage/committing';
 import type { PostOffice } from './postOffice';
 import { waysOf } from '../questions/senders';
+import type { Indexed } from '../search/indexed';
 
 /** Where a list is left, and whence what it comes to is fetched. `zone`: minutes east of UTC. */
 export interface LeavingHost {
@@ -20,7 +26,18 @@ export interface LeavingHost {
  * It can’t be undone: it has been asked for.
  */
 export async function leaveList(
-  mailbox: Mailbox,
+  mailbox: MailState &
+    Damage &
+    Stored &
+    Pick<Loading, 'journalReady' | 'ready'> &
+    Pick<Logged, 'heads' | 'commands'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Viewing &
+    Indexed &
+    Committing &
+    Exclusive &
+    Adding & { readonly postOn: boolean },
   { post, check, zone }: LeavingHost,
   command: string,
   message: number,

@@ -4,9 +4,14 @@ import type { Address } from '../../core/mail/address';
 import { writeMessage, type PartToWrite } from '../../core/mail/writing';
 import type { Outcome } from '../border/outcome';
 import { addMessages } from '../intake/incoming';
-import { NotWritten, type Mailbox } from '../mailbox';
+import { NotWritten, type Committing, type Exclusive, type Adding } from '../storage/committing';
+import type { MailState, Damage, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
 import type { PostOffice } from './postOffice';
 import { readMessages } from '../intake/readMessages';
+import type { Indexed } from '../search/indexed';
 
 /** What is to be sent. `zone` in minutes east of UTC. */
 export interface ToSend {
@@ -41,7 +46,16 @@ export function textPart(text: string): PartToWrite {
  * among it the message, where this mailbox is the post office's.
  */
 export async function sendMessage(
-  mailbox: Mailbox,
+  mailbox: MailState &
+    Damage &
+    Pick<Loading, 'ready'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Viewing &
+    Indexed &
+    Committing &
+    Exclusive &
+    Adding & { readonly postOn: boolean },
   post: PostOffice,
   command: string,
   check: () => Promise<unknown>,
@@ -69,7 +83,20 @@ export async function sendMessage(
   return { ok: true, receipt: { seq: null, count: 1, says } };
 }
 
-async function keepCopy(mailbox: Mailbox, command: string, raw: Uint8Array<ArrayBuffer>): Promise<void> {
+async function keepCopy(
+  mailbox: MailState &
+    Damage &
+    Pick<Loading, 'ready'> &
+    Pick<Correspondents, 'people'> &
+    Judging &
+    Viewing &
+    Indexed &
+    Committing &
+    Exclusive &
+    Adding,
+  command: string,
+  raw: Uint8Array<ArrayBuffer>,
+): Promise<void> {
   const [envelope] = await readMessages([raw], 'eml');
   const why = { station: 'post office' as const, by: null, says: 'You sent it.' };
   const copy = {

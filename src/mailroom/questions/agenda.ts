@@ -3,8 +3,7 @@ import { endOfDay, setHours, startOfDay } from 'date-fns';
 import type { Row } from '../border/rows';
 import type { Agenda } from '../border/rules';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
-import { rowOf } from './row';
+import { rowOf, type RowSource } from './row';
 import { gone } from '../state/internedTables';
 
 /** More flags than these no day has. */
@@ -14,7 +13,7 @@ const mostDone = 20;
 const morning = 9;
 
 /** All flagged mail, what is due first at the top, then what has no date; and what was done lately. */
-export async function agenda(mailbox: Mailbox): Promise<Agenda> {
+export async function agenda(mailbox: RowSource): Promise<Agenda> {
   const { columns, envelopes } = mailbox;
   const flagged: number[] = [];
   const done: number[] = [];
@@ -40,7 +39,7 @@ export function reminderOf(due: number): number {
 }
 
 /** Flags whose time to be told of has come after `from`, up to `to`. */
-export async function fallenDue(mailbox: Mailbox, from: number, to: number): Promise<Row[]> {
+export async function fallenDue(mailbox: RowSource, from: number, to: number): Promise<Row[]> {
   const { columns, envelopes } = mailbox;
   const ids: number[] = [];
   for (let id = 0; id < columns.count && ids.length < mostRows; id++) {

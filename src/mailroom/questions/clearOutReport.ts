@@ -1,7 +1,11 @@
 // Clearing out: what a clear-out comes to on the mail here, and the messages it goes to.
 import { outstanding, type ClearOut } from '../../core/clearout/clearOut';
 import type { ClearOutReport } from '../border/clearOuts';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Revised, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing, Searching } from '../search/searching';
 import type { Reading } from '../search/redundancy';
 import { rowOf } from './row';
 import type { View } from '../border/views';
@@ -14,7 +18,7 @@ const mostOutstanding = 20;
 
 /** How many messages each of some clear-outs would touch; null where conversations would have to be read for it. */
 export async function clearOutCounts(
-  mailbox: Mailbox,
+  mailbox: MailState & Pick<Loading, 'ready'> & Correspondents & Viewing & Pick<Searching, 'finding' | 'redundancy'>,
   choices: readonly ClearOut[],
   of: View | null,
 ): Promise<(number | null)[]> {
@@ -26,7 +30,14 @@ export async function clearOutCounts(
 
 /** What a clear-out would touch; null where nobody waited for the answer any more. */
 export async function clearOutReport(
-  mailbox: Mailbox,
+  mailbox: MailState &
+    Revised &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'ready'> &
+    Correspondents &
+    Judging &
+    Viewing &
+    Pick<Searching, 'finding' | 'redundancy'>,
   choice: ClearOut,
   of: View | null,
   reading: Reading,

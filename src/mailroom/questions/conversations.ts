@@ -3,8 +3,11 @@ import type { OpenConversation, ThinLine } from '../border/conversations';
 import type { ConversationCounts, RowConversation } from '../border/rows';
 import type { View } from '../border/views';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
-import { isLate, rowOf } from './row';
+import type { MailState } from '../state/mailState';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
+import { isLate, rowOf, type RowSource } from './row';
 import { gone } from '../state/internedTables';
 import { countsEverywhere, thinVerdicts } from '../search/thinning';
 
@@ -12,7 +15,12 @@ import { countsEverywhere, thinVerdicts } from '../search/thinning';
 const mostPeople = 4;
 
 /** The messages of a conversation as seen from a view, oldest first; `elsewhere`: with those in other places. */
-export function seenFrom(mailbox: Mailbox, id: number, view: View, elsewhere: boolean): number[] {
+export function seenFrom(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> & Viewing,
+  id: number,
+  view: View,
+  elsewhere: boolean,
+): number[] {
   const { date, place } = mailbox.columns;
   const holds = mailbox.views.holding(view);
   const counts = countsEverywhere(mailbox);
@@ -21,7 +29,10 @@ export function seenFrom(mailbox: Mailbox, id: number, view: View, elsewhere: bo
     .sort((a, b) => date[a] - date[b] || a - b);
 }
 
-function countsOf(mailbox: Mailbox, members: readonly number[]): ConversationCounts {
+function countsOf(
+  mailbox: Pick<MailState, 'columns' | 'derived' | 'now'>,
+  members: readonly number[],
+): ConversationCounts {
   const { columns, derived } = mailbox;
   const now = mailbox.now();
   const counts = { received: 0, own: 0, unread: 0, flagged: 0, late: 0, attachments: 0 };
@@ -38,7 +49,7 @@ function countsOf(mailbox: Mailbox, members: readonly number[]): ConversationCou
 
 /** What a row shows of a whole conversation. Makes the envelopes ready that it needs. */
 export async function rowConversation(
-  mailbox: Mailbox,
+  mailbox: MailState & Pick<Stored, 'envelopes'> & Viewing,
   id: number,
   view: View,
   elsewhere: boolean,
@@ -65,7 +76,7 @@ export async function rowConversation(
 
 /** A conversation opened; null where the message is gone. */
 export async function openConversation(
-  mailbox: Mailbox,
+  mailbox: RowSource & Viewing,
   id: number,
   view: View,
   elsewhere: boolean,
@@ -90,7 +101,7 @@ export async function openConversation(
 }
 
 /** What thinning out a message's conversation would do, oldest message first. */
-export async function thinning(mailbox: Mailbox, id: number): Promise<ThinLine[]> {
+export async function thinning(mailbox: MailState & Stored & Judging, id: number): Promise<ThinLine[]> {
   if (id < 0 || id >= mailbox.columns.count) return [];
   return (await thinVerdicts(mailbox, id)).map(({ id: member, goes, standsIn, reason }) => ({
     row: rowOf(mailbox, member),

@@ -1,5 +1,4 @@
 // Dry runs: what a changed setup, or the whole set of rules, would do to the mail here; and running the set over it.
-import type { Setup } from '../../core/line/setup';
 import type { DryRunChange } from '../../core/line/dryRun';
 import type { Place } from '../../core/mail/place';
 import { contradictions, unreached } from '../../core/rules/reach';
@@ -7,9 +6,14 @@ import { conditionsOf, endsStation } from '../../core/rules/rule';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import type { DryRunReport, DryRunResult, RuleSetReport } from '../border/rules';
 import { bit } from '../state/columns';
-import { Asked, askedOf, candidates, changesBetween } from '../search/candidates';
-import type { Mailbox } from '../mailbox';
+import { Asked, askedOf, candidates, changesBetween, type SortedMail } from '../search/candidates';
+import type { MailState } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Sorting } from '../search/searching';
 import { rowOf } from './row';
+import { withoutRules } from '../../core/line/setup';
 
 const mostSample = 200;
 
@@ -30,7 +34,10 @@ function firstOf<T>(items: readonly T[], most: number, rankOf: (item: T) => [num
 }
 
 /** What changes would come to, with a sample of them. */
-function reportOf(mailbox: Mailbox, changes: readonly DryRunChange[]): DryRunReport {
+function reportOf(
+  mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Correspondents, 'people'> & Judging,
+  changes: readonly DryRunChange[],
+): DryRunReport {
   const { bits, date } = mailbox.columns;
   const report: DryRunReport = {
     total: changes.length,
@@ -80,7 +87,7 @@ function reportOf(mailbox: Mailbox, changes: readonly DryRunChange[]): DryRunRep
  * conditions by itself. Ends early, with nothing, where `wanted` says that nobody waits any more.
  */
 export async function dryRun(
-  mailbox: Mailbox,
+  mailbox: SortedMail & Sorting,
   edits: SetupEdit[],
   ruleId: string | null,
   wanted?: () => boolean,
@@ -100,11 +107,8 @@ export async function dryRun(
   return { ok: true, report };
 }
 
-/** The setup with no rule: what the line would do without that station. */
-export const withoutRules = (setup: Setup): Setup => ({ ...setup, rules: [] });
-
 /** What the whole set of rules, as it would be after some edits, does with the mail here. */
-export async function ruleSetReport(mailbox: Mailbox, edits: SetupEdit[]): Promise<RuleSetReport> {
+export async function ruleSetReport(mailbox: SortedMail & Sorting, edits: SetupEdit[]): Promise<RuleSetReport> {
   const next = edited(mailbox.setup, edits);
   const setup = next.ok ? next.setup : mailbox.setup;
   await mailbox.readyToSort(setup);

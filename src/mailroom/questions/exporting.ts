@@ -5,14 +5,17 @@ import { placeName } from '../../core/mail/place';
 import type { Selection } from '../border/views';
 import type { ExportResult } from '../border/transfer';
 import { selected } from '../search/selection';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Viewing, Searching } from '../search/searching';
 import { fileName } from '../../core/text/fileName';
 import { messages } from '../../core/text/sentences';
 
 /** Parts are put into a Blob at this size: the browser may keep those on disk. */
 const partBytes = 8 << 20;
 
-function selectionName(mailbox: Mailbox, selection: Selection): string {
+function selectionName(mailbox: Pick<MailState, 'setup'>, selection: Selection): string {
   if (!('view' in selection)) return 'messages';
   const { view } = selection;
   if (view.kind === 'place') return placeName(view.place, mailbox.setup.folders);
@@ -22,7 +25,12 @@ function selectionName(mailbox: Mailbox, selection: Selection): string {
 
 /** Exports a selection in the order in which its messages came in. */
 export async function exportMail(
-  mailbox: Mailbox,
+  mailbox: MailState &
+    Stored &
+    Pick<Loading, 'ready'> &
+    Correspondents &
+    Viewing &
+    Pick<Searching, 'finding' | 'redundancy'>,
   selection: Selection,
   format: 'mbox' | 'eml',
 ): Promise<ExportResult> {
@@ -55,7 +63,11 @@ type Read = (id: number) => Promise<{ bytes: Uint8Array; form: 'mbox' | 'eml' } 
 
 const own = (bytes: Uint8Array): Uint8Array<ArrayBuffer> => Uint8Array.from(bytes);
 
-async function mbox(mailbox: Mailbox, ids: Int32Array, read: Read): Promise<Blob> {
+async function mbox(
+  mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'envelopes'>,
+  ids: Int32Array,
+  read: Read,
+): Promise<Blob> {
   const blobs: Blob[] = [];
   let parts: Uint8Array<ArrayBuffer>[] = [];
   let size = 0;
@@ -75,7 +87,11 @@ async function mbox(mailbox: Mailbox, ids: Int32Array, read: Read): Promise<Blob
   return new Blob([...blobs, ...parts], { type: 'application/mbox' });
 }
 
-async function emlZip(mailbox: Mailbox, ids: Int32Array, read: Read): Promise<Blob> {
+async function emlZip(
+  mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'envelopes'>,
+  ids: Int32Array,
+  read: Read,
+): Promise<Blob> {
   const width = String(ids.length).length;
   async function* files() {
     for (const [i, id] of ids.entries()) {

@@ -6,8 +6,9 @@ import { Line } from '../../core/line/decide';
 import type { Condition } from '../../core/rules/rule';
 import type { Habit, RuleProposals } from '../border/rules';
 import { bit } from '../state/columns';
-import { Asked, candidates } from '../search/candidates';
-import type { Mailbox } from '../mailbox';
+import { Asked, candidates, type SortedMail } from '../search/candidates';
+import type { MailState } from '../state/mailState';
+import type { Sorting } from '../search/searching';
 
 /** The third like move makes a habit. */
 const habitual = 3;
@@ -29,7 +30,7 @@ export function suggestedBy(envelope: Envelope): Condition[] {
 }
 
 /** Where most of some messages were put by hand; the places that every mailbox has tell nothing. */
-function chosenPlace({ columns, tables }: Mailbox, ids: readonly number[]): Place | null {
+function chosenPlace({ columns, tables }: Pick<MailState, 'columns' | 'tables'>, ids: readonly number[]): Place | null {
   const counts = new Map<number, number>();
   for (const id of ids) {
     const place = tables.place(columns.place[id]);
@@ -41,7 +42,7 @@ function chosenPlace({ columns, tables }: Mailbox, ids: readonly number[]): Plac
 }
 
 /** What a message suggests for a rule. */
-export async function ruleProposals(mailbox: Mailbox, id: number): Promise<RuleProposals> {
+export async function ruleProposals(mailbox: SortedMail & Sorting, id: number): Promise<RuleProposals> {
   await mailbox.readyToSort(mailbox.setup);
   if (id < 0 || id >= mailbox.columns.count) return { conditions: [], place: null };
   const conditions = suggestedBy(mailbox.envelopes.get(id));
@@ -57,7 +58,11 @@ export async function ruleProposals(mailbox: Mailbox, id: number): Promise<RuleP
 }
 
 /** What the person keeps moving to a place by hand; null where it is no habit, or a rule does it already. */
-export async function habit(mailbox: Mailbox, ids: readonly number[], place: Place): Promise<Habit | null> {
+export async function habit(
+  mailbox: SortedMail & Sorting,
+  ids: readonly number[],
+  place: Place,
+): Promise<Habit | null> {
   if (!place.startsWith('folder:') || ids.length === 0) return null;
   await mailbox.readyToSort(mailbox.setup);
   const { columns, tables, envelopes } = mailbox;

@@ -4,7 +4,10 @@ import { lineOf } from '../../core/junk/settings';
 import { scoreOf } from '../../core/junk/verdict';
 import type { FilterReport, Judgement, SecondLook } from '../border/junk';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
 import { rowOf } from './row';
 import { gone } from '../state/internedTables';
 import { turn } from '../time/turn';
@@ -18,16 +21,19 @@ const folds = 5;
 const rounds = 4;
 
 /** The messages in a place, newest first. */
-const inPlace = (mailbox: Mailbox, place: 'inbox' | 'junk') => mailbox.views.list({ kind: 'place', place });
+const inPlace = (mailbox: Viewing, place: 'inbox' | 'junk') => mailbox.views.list({ kind: 'place', place });
 
 /** Junk that the line took and that nobody has read or marked. */
-export function newJunk(mailbox: Mailbox): number[] {
+export function newJunk(mailbox: Pick<MailState, 'columns'> & Viewing): number[] {
   const seen = bit.read | bit.markedJunk | bit.byHand;
   return [...inPlace(mailbox, 'junk')].filter((id) => (mailbox.columns.bits[id] & seen) === 0);
 }
 
 /** What the filter makes of a message; null where its bytes can't be read. */
-export async function judgement(mailbox: Mailbox, id: number): Promise<Judgement | null> {
+export async function judgement(
+  mailbox: Pick<MailState, 'columns' | 'setup'> & Judging,
+  id: number,
+): Promise<Judgement | null> {
   const { columns, junk, setup } = mailbox;
   if (id < 0 || id >= columns.count || columns.place[id] === gone) return null;
   const found = await junk.judgement(id);
@@ -39,7 +45,7 @@ export async function judgement(mailbox: Mailbox, id: number): Promise<Judgement
 
 /** How the filter stands on the mail in the Inbox and in Junk. `told` hears how many messages are judged. */
 export async function filterReport(
-  mailbox: Mailbox,
+  mailbox: Pick<MailState, 'columns' | 'tables'> & Pick<Loading, 'ready'> & Judging & Viewing,
   told: (done: number, total: number) => void,
 ): Promise<FilterReport> {
   await mailbox.ready();
@@ -71,7 +77,10 @@ export async function filterReport(
 }
 
 /** Junk that nobody marked, nearest to the line first. */
-export async function secondLook(mailbox: Mailbox, most: number): Promise<SecondLook> {
+export async function secondLook(
+  mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'> & Judging & Viewing,
+  most: number,
+): Promise<SecondLook> {
   await mailbox.ready();
   const { columns, junk, setup } = mailbox;
   const waiting = [...inPlace(mailbox, 'junk')].filter((id) => !(columns.bits[id] & (bit.markedJunk | bit.markedGood)));

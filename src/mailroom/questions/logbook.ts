@@ -1,12 +1,13 @@
 // The Logbook: everything that was done, by whom, on which messages, and whether it can still be undone.
 import type { LogEntry, LogDetail, LogFilter, LogWindow } from '../border/log';
-import type { JournalHead } from '../state/journalHead';
-import type { Mailbox } from '../mailbox';
+import { type JournalHead, canUndo, jobOf, undoneBy } from '../state/journalHead';
+import type { Logged, MailState, Loading } from '../state/mailState';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
 import { foldSearch } from '../../core/text/fold';
 import { rowOf } from './row';
 import { gone } from '../state/internedTables';
 import { stationWords } from './stationWords';
-import { canUndo, jobOf, undoneBy } from '../commands/undo';
 
 const mostRows = 50;
 const mostDecided = 20;
@@ -31,7 +32,7 @@ interface Entry {
 }
 
 /** The Logbook's entries: parts of one job are one entry, newest first. */
-function entries(mailbox: Mailbox): Entry[] {
+function entries(mailbox: Pick<Logged, 'heads'>): Entry[] {
   const out: Entry[] = [];
   let job = '';
   for (const head of mailbox.heads) {
@@ -46,7 +47,7 @@ function entries(mailbox: Mailbox): Entry[] {
   return out.reverse();
 }
 
-function logEntry(mailbox: Mailbox, { head, parts }: Entry): LogEntry {
+function logEntry(mailbox: Pick<Logged, 'heads'>, { head, parts }: Entry): LogEntry {
   const by = undoneBy(mailbox.heads, head.seq);
   return {
     seq: head.seq,
@@ -73,7 +74,16 @@ function fits({ head, parts }: Entry, { who, what, since, before, message }: Log
 }
 
 /** A stretch of the Logbook, newest first. */
-export async function logbook(mailbox: Mailbox, filter: LogFilter, from: number, to: number): Promise<LogWindow> {
+export async function logbook(
+  mailbox: MailState &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'journalReady'> &
+    Pick<Logged, 'heads' | 'first'> &
+    Judging,
+  filter: LogFilter,
+  from: number,
+  to: number,
+): Promise<LogWindow> {
   await mailbox.journalReady();
   const words = foldSearch(filter.words.trim());
   const all = entries(mailbox).filter((entry) => fits(entry, filter, words));
@@ -90,7 +100,10 @@ export async function logbook(mailbox: Mailbox, filter: LogFilter, from: number,
 }
 
 /** What an entry touched; null where the Logbook has none of that number. */
-export async function logDetail(mailbox: Mailbox, seq: number): Promise<LogDetail | null> {
+export async function logDetail(
+  mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'> & Pick<Logged, 'heads'> & Judging,
+  seq: number,
+): Promise<LogDetail | null> {
   await mailbox.ready();
   const entry = entries(mailbox).find(({ parts }) => parts.some((part) => part.seq === seq));
   if (!entry) return null;
@@ -123,7 +136,7 @@ export async function logDetail(mailbox: Mailbox, seq: number): Promise<LogDetai
 }
 
 /** A setting that a trace names, where it still exists: `entry:ID`, `rule:ID` or `junk`. */
-export function settingOf({ setup }: Mailbox, by: string | null): string | null {
+export function settingOf({ setup }: Pick<MailState, 'setup'>, by: string | null): string | null {
   if (by === null || by === 'junk') return by;
   const [kind, key] = [by.slice(0, by.indexOf(':')), by.slice(by.indexOf(':') + 1)];
   const list = kind === 'entry' ? setup.register : setup.rules;
@@ -131,7 +144,7 @@ export function settingOf({ setup }: Mailbox, by: string | null): string | null 
 }
 
 /** What Undo takes back: the person's last command that was no undo and was not undone. */
-export function lastUndoable(mailbox: Mailbox): LogEntry | null {
+export function lastUndoable(mailbox: Pick<Logged, 'heads'>): LogEntry | null {
   for (let i = mailbox.heads.length - 1; i >= 0; i--) {
     const head = mailbox.heads[i];
     if (head.by !== 'you' || head.undoes !== null || head.final) continue;

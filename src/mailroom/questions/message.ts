@@ -6,13 +6,20 @@ import type { Message } from '../../core/mail/message';
 import { knownPeople, suspicionsOf } from '../../core/senders/suspicion';
 import { encodeBase64 } from '../../core/mail/transfer';
 import type { OpenMessage } from '../border/message';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
 import { rowOf } from './row';
 import { gone } from '../state/internedTables';
 import { fileName } from '../../core/text/fileName';
 
 /** A message opened for reading; null where its bytes are gone or can't be read. */
-export async function open(mailbox: Mailbox, id: number, plain: boolean): Promise<OpenMessage | null> {
+export async function open(
+  mailbox: MailState & Stored & Pick<Correspondents, 'people'> & Judging,
+  id: number,
+  plain: boolean,
+): Promise<OpenMessage | null> {
   if (id < 0 || id >= mailbox.columns.count || mailbox.columns.place[id] === gone) return null;
   await mailbox.envelopes.ensure([id], mailbox.columns.count);
   const message = await mailbox.raws.message(id);
@@ -52,7 +59,13 @@ export async function open(mailbox: Mailbox, id: number, plain: boolean): Promis
 const nobody = knownPeople([]);
 
 /** What looks false about a message, and whether its links are dead for it. */
-function falseLooks(mailbox: Mailbox, id: number, { raw, structure }: Message) {
+function falseLooks(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> &
+    Pick<Stored, 'envelopes'> &
+    Pick<Correspondents, 'people'>,
+  id: number,
+  { raw, structure }: Message,
+) {
   const { columns, tables, derived, envelopes, people } = mailbox;
   const { from, replyTo, listId } = envelopes.get(id);
   const html = bodyBlocks(raw, structure).filter((block) => block.kind === 'html');
@@ -71,7 +84,7 @@ function falseLooks(mailbox: Mailbox, id: number, { raw, structure }: Message) {
 }
 
 /** The bytes of an attachment, with a name that is safe as a file's. */
-export async function attachment(mailbox: Mailbox, id: number, index: number) {
+export async function attachment(mailbox: Pick<MailState, 'columns'> & Stored, id: number, index: number) {
   const message = await mailbox.raws.message(id);
   if (!message) return null;
   const bytes = attachmentBytes(message.raw, message.structure, index);

@@ -1,11 +1,16 @@
 // A view by years and months: where each month begins among its rows, so that one can jump there.
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Viewing } from '../search/searching';
 import { monthOf } from './senders';
 import type { Grouping, View } from '../border/views';
 import type { Month } from '../border/months';
 
 /** The months of a view that have rows, the newest first. */
-export async function months(mailbox: Mailbox, view: View, { grouped }: Grouping): Promise<Month[]> {
+export async function months(
+  mailbox: Pick<MailState, 'columns'> & Viewing,
+  view: View,
+  { grouped }: Grouping,
+): Promise<Month[]> {
   await mailbox.views.ready(view);
   const { views, columns } = mailbox;
   const list = grouped ? views.heads(view) : views.list(view);

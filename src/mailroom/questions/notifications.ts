@@ -2,14 +2,17 @@
 import { isTold, type Told } from '../../core/senders/told';
 import type { ToldReport } from '../border/notifications';
 import type { Row } from '../border/rows';
-import type { Mailbox } from '../mailbox';
-import { rowOf } from './row';
+import type { MailState, Loading } from '../state/mailState';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
+import { rowOf, type RowSource } from './row';
 
 const lately = 7 * 86_400_000;
 const sampleSize = 50;
 
 /** Of some messages those to tell of: new in the Inbox, and chosen. Their envelopes must be in memory. */
-export function toTell(mailbox: Mailbox, ids: Iterable<number>, told: readonly Told[] = mailbox.setup.told): Row[] {
+export function toTell(mailbox: RowSource, ids: Iterable<number>, told: readonly Told[] = mailbox.setup.told): Row[] {
   if (told.length === 0) return [];
   const inbox = mailbox.tables.placeIndex('inbox');
   const out: Row[] = [];
@@ -22,7 +25,10 @@ export function toTell(mailbox: Mailbox, ids: Iterable<number>, told: readonly T
 }
 
 /** What the person would have been told of in the last seven days, of what is still in the Inbox. */
-export async function toldLately(mailbox: Mailbox, told: readonly Told[]): Promise<ToldReport> {
+export async function toldLately(
+  mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'> & Judging & Viewing,
+  told: readonly Told[],
+): Promise<ToldReport> {
   await mailbox.ready();
   const rows = toTell(mailbox, mailbox.views.since(mailbox.now() - lately), told);
   return { total: rows.length, sample: rows.slice(0, sampleSize) };

@@ -3,13 +3,23 @@ import { fixedPlaces, type Place } from '../../core/mail/place';
 import type { Overview, PostStatus } from '../border/overview';
 import { newJunk } from './junkReport';
 import { lastUndoable } from './logbook';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Revised, Logged } from '../state/mailState';
+import type { Keeping } from '../storage/stored';
+import type { Viewing } from '../search/searching';
 import { gone } from '../state/internedTables';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
 
 /** The counts for the line. `dayStart`: when today began where the person is. */
-export function overview(mailbox: Mailbox, post: PostStatus, dayStart: number): Overview {
+export function overview(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'setup'> &
+    Revised &
+    Pick<Keeping, 'troubles'> &
+    Pick<Logged, 'heads'> &
+    Viewing,
+  post: PostStatus,
+  dayStart: number,
+): Overview {
   const { columns, tables, setup, views } = mailbox;
   const counts = views.counts();
   const places = new Set<Place>([...fixedPlaces, ...setup.folders.map((f): Place => `folder:${f.id}`)]);

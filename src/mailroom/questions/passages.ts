@@ -2,14 +2,15 @@
 import { keepNewest } from '../../core/data/memo';
 import { marksIn, soughtIn } from '../../core/search/marks';
 import { parseQuery } from '../../core/search/query';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Stored } from '../storage/stored';
 
 /** Characters shown before what was found, and in all. */
 const before = 14;
 const longest = 160;
 const mostKept = 2_000;
 
-const kept = new WeakMap<Mailbox, Map<string, string | null>>();
+const kept = new WeakMap<object, Map<string, string | null>>();
 
 /** A text around the first place where one of the sought stands; null where none does. */
 export function passageOf(text: string, sought: readonly string[]): string | null {
@@ -29,7 +30,11 @@ export function passageOf(text: string, sought: readonly string[]): string | nul
  * For each message the passage in which stands what a query looks for in texts; null where its preview shows it already,
  * where the query looks for nothing in texts, or where it stands elsewhere than in the text.
  */
-export async function passages(mailbox: Mailbox, query: string, ids: readonly number[]): Promise<(string | null)[]> {
+export async function passages(
+  mailbox: Pick<MailState, 'columns'> & Stored,
+  query: string,
+  ids: readonly number[],
+): Promise<(string | null)[]> {
   const parsed = parseQuery(query);
   const sought = parsed.ok ? soughtIn('text', parsed.query) : [];
   if (sought.length === 0) return ids.map(() => null);

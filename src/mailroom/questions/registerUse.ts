@@ -3,12 +3,15 @@ import { guardsOf } from '../../core/senders/guards';
 import type { Entry } from '../../core/senders/register';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import type { EntryCheck, EntryUse } from '../border/junk';
-import { changesBetween } from '../search/candidates';
-import type { Mailbox } from '../mailbox';
+import { changesBetween, type SortedMail } from '../search/candidates';
+import type { MailState, Loading } from '../state/mailState';
+import type { Sorting } from '../search/searching';
 import { gone } from '../state/internedTables';
 
 /** How many messages each entry decided, and when the last of them came. By the entry's id. */
-export async function registerUse(mailbox: Mailbox): Promise<Record<string, EntryUse>> {
+export async function registerUse(
+  mailbox: Pick<MailState, 'columns' | 'tables'> & Pick<Loading, 'journalReady'>,
+): Promise<Record<string, EntryUse>> {
   await mailbox.journalReady();
   const { columns, tables } = mailbox;
   const entryOfTrace = tables.traces.items.map((trace) => {
@@ -27,7 +30,11 @@ export async function registerUse(mailbox: Mailbox): Promise<Record<string, Entr
 }
 
 /** What speaks against an entry as it would be, and how many messages come back when it is taken off. */
-export async function checkEntry(mailbox: Mailbox, entry: Entry, shared: ReadonlySet<string>): Promise<EntryCheck> {
+export async function checkEntry(
+  mailbox: SortedMail & Sorting,
+  entry: Entry,
+  shared: ReadonlySet<string>,
+): Promise<EntryCheck> {
   await mailbox.readyToSort(mailbox.setup);
   const { setup, people } = mailbox;
   const others = setup.register.filter(

@@ -2,16 +2,21 @@
 import type { Row } from '../border/rows';
 import { bit } from '../state/columns';
 import { deletedOn } from '../state/retention';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
 import { inks, type Ink } from '../../core/mail/place';
 
+/** What of the mailbox rows are made from. */
+export type RowSource = MailState & Pick<Stored, 'envelopes'> & Judging;
+
 /** Whether a message is flagged and past due. */
-export function isLate({ columns }: Mailbox, id: number, now: number): boolean {
+export function isLate({ columns }: Pick<MailState, 'columns'>, id: number, now: number): boolean {
   return (columns.bits[id] & bit.flagged) !== 0 && columns.due[id] > 0 && columns.due[id] < now;
 }
 
 /** The ink of a row: what a rule gave it, else that of its first label that inks rows. */
-function rowInk({ columns, tables, setup }: Mailbox, id: number): Ink | null {
+function rowInk({ columns, tables, setup }: Pick<MailState, 'columns' | 'tables' | 'setup'>, id: number): Ink | null {
   const byRule = inks[columns.ink[id] - 1];
   if (byRule) return byRule;
   const labels = tables.labelSets.items[columns.labels[id]] ?? [];
@@ -19,7 +24,7 @@ function rowInk({ columns, tables, setup }: Mailbox, id: number): Ink | null {
 }
 
 /** A message as one row shows it. Its envelope must have been made ready. */
-export function rowOf(mailbox: Mailbox, id: number): Row {
+export function rowOf(mailbox: RowSource, id: number): Row {
   const { columns, tables, envelopes, derived, setup } = mailbox;
   const envelope = envelopes.get(id);
   const place = tables.place(columns.place[id]);

@@ -3,7 +3,10 @@ import type { Row, RowWindow } from '../border/rows';
 import type { Grouping, View } from '../border/views';
 import { bit } from '../state/columns';
 import { rowConversation } from './conversations';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Revised, Loading } from '../state/mailState';
+import type { Viewing } from '../search/searching';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
 import { rowOf } from './row';
 
 /** A window that was overtaken by a change so often is shown as it is; the next one follows with the next revision. */
@@ -11,7 +14,7 @@ const mostTries = 3;
 
 /** A window of a view. */
 export async function rows(
-  mailbox: Mailbox,
+  mailbox: MailState & Revised & Pick<Stored, 'envelopes'> & Pick<Loading, 'beginRest'> & Judging & Viewing,
   view: View,
   { grouped, elsewhere }: Grouping,
   from: number,
@@ -40,7 +43,12 @@ export async function rows(
 }
 
 /** Where a message, or its conversation, stands in a view; -1 where it does not. */
-export async function position(mailbox: Mailbox, view: View, { grouped }: Grouping, id: number): Promise<number> {
+export async function position(
+  mailbox: Pick<MailState, 'derived'> & Viewing,
+  view: View,
+  { grouped }: Grouping,
+  id: number,
+): Promise<number> {
   await mailbox.views.ready(view);
   const { views, derived } = mailbox;
   if (!grouped) return views.list(view).indexOf(id);

@@ -6,7 +6,11 @@ import { foldSearch } from '../../core/text/fold';
 import { siteOf } from '../../core/mail/site';
 import { leavingWays, type LeftList } from '../../core/senders/leavingWays';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Revised, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Viewing } from '../search/searching';
 import { rowOf } from './row';
 import {
   trendWeeks,
@@ -26,13 +30,13 @@ const monthsBack = 12;
 const mostAsked = 6;
 
 /** Which messages count for a sender: by the index of their place, neither junk nor thrown away nor unsent. */
-function countedPlaces({ tables }: Mailbox): Uint8Array {
+function countedPlaces({ tables }: Pick<MailState, 'tables'>): Uint8Array {
   const left = new Set<number>([gone, ...(['junk', 'bin', 'drafts'] as const).map((p) => tables.placeIndex(p))]);
   return Uint8Array.from(tables.places.items, (_, index) => Number(!left.has(index)));
 }
 
 /** The sender of each message as the table has it: by address each its own, by domain those of one domain together. */
-function groups(mailbox: Mailbox, by: Sender['by']): { of: Uint32Array; names: string[] } {
+function groups(mailbox: Pick<Correspondents, 'senderIndex'>, by: Sender['by']): { of: Uint32Array; names: string[] } {
   const { senders } = mailbox.senderIndex;
   const names: string[] = [];
   const numbers = new Map<string, number>();
@@ -47,7 +51,7 @@ function groups(mailbox: Mailbox, by: Sender['by']): { of: Uint32Array; names: s
 }
 
 /** Every sender, unordered. */
-function table(mailbox: Mailbox, by: Sender['by']): SenderLine[] {
+function table(mailbox: MailState & Correspondents, by: Sender['by']): SenderLine[] {
   const { columns, derived, people, setup } = mailbox;
   const index = mailbox.senderIndex.grow(columns.count);
   const { of, names } = groups(mailbox, by);
@@ -127,9 +131,12 @@ const sorts: Record<SendersQuestion['only'], (line: SenderLine) => boolean> = {
 };
 
 /** The table as one revision of the mailbox has it: scrolling through it counts nothing anew. */
-const tables = new WeakMap<Mailbox, { revision: number; by: Sender['by']; lines: SenderLine[] }>();
+const tables = new WeakMap<object, { revision: number; by: Sender['by']; lines: SenderLine[] }>();
 
-async function tableOf(mailbox: Mailbox, by: Sender['by']): Promise<SenderLine[]> {
+async function tableOf(
+  mailbox: MailState & Revised & Pick<Loading, 'ready'> & Correspondents,
+  by: Sender['by'],
+): Promise<SenderLine[]> {
   await mailbox.ready();
   const held = tables.get(mailbox);
   if (held?.revision === mailbox.revision && held.by === by) return held.lines;
@@ -140,7 +147,7 @@ async function tableOf(mailbox: Mailbox, by: Sender['by']): Promise<SenderLine[]
 
 /** A stretch of the table of senders. */
 export async function senders(
-  mailbox: Mailbox,
+  mailbox: MailState & Revised & Pick<Loading, 'ready'> & Correspondents,
   question: SendersQuestion,
   from: number,
   to: number,
@@ -167,7 +174,10 @@ export async function senders(
 }
 
 /** The messages that count for a sender, newest first. */
-function messagesOf(mailbox: Mailbox, sender: Sender): Int32Array {
+function messagesOf(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> & Pick<Correspondents, 'senderIndex'> & Viewing,
+  sender: Sender,
+): Int32Array {
   const { columns, derived, senderIndex, views } = mailbox;
   const is = senderIndex.grow(columns.count).matching(sender);
   const counted = countedPlaces(mailbox);
@@ -177,14 +187,14 @@ function messagesOf(mailbox: Mailbox, sender: Sender): Int32Array {
 }
 
 /** How a message’s list can be left: nothing where its bytes can’t be read. */
-export async function waysOf(mailbox: Mailbox, id: number) {
+export async function waysOf(mailbox: Pick<Stored, 'raws'>, id: number) {
   const message = await mailbox.raws.message(id);
   if (!message) return [];
   const { fields } = message;
   return leavingWays(fields, authenticationOf(fields).dkim === 'pass');
 }
 
-async function leavingOf(mailbox: Mailbox, newestFirst: Int32Array): Promise<SenderReport['leaving']> {
+async function leavingOf(mailbox: Stored, newestFirst: Int32Array): Promise<SenderReport['leaving']> {
   for (const message of newestFirst.subarray(0, mostAsked)) {
     const ways = await waysOf(mailbox, message);
     if (ways.length) return { message, listId: mailbox.envelopes.get(message).listId, ways };
@@ -193,7 +203,10 @@ async function leavingOf(mailbox: Mailbox, newestFirst: Int32Array): Promise<Sen
 }
 
 /** What came of a list after it was left: how many, and when the last. */
-function after(mailbox: Mailbox, list: LeftList): { after: number; latest: number | null } {
+function after(
+  mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'envelopes'> & Pick<Correspondents, 'senderIndex'>,
+  list: LeftList,
+): { after: number; latest: number | null } {
   const { columns, envelopes, senderIndex } = mailbox;
   const is = senderIndex.matching({ by: 'address', value: list.address });
   let [n, latest] = [0, 0];
@@ -208,7 +221,10 @@ function after(mailbox: Mailbox, list: LeftList): { after: number; latest: numbe
 }
 
 /** One sender looked at; null where nothing of it is left. */
-export async function senderReport(mailbox: Mailbox, sender: Sender): Promise<SenderReport | null> {
+export async function senderReport(
+  mailbox: MailState & Revised & Stored & Pick<Loading, 'ready'> & Correspondents & Judging & Viewing,
+  sender: Sender,
+): Promise<SenderReport | null> {
   const line = (await tableOf(mailbox, sender.by)).find((one) => one.sender.value === sender.value);
   if (!line) return null;
   const { columns, senderIndex, setup } = mailbox;
@@ -240,7 +256,11 @@ export async function senderReport(mailbox: Mailbox, sender: Sender): Promise<Se
 export const monthOf = (date: Date): string => `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, '0')}`;
 
 /** Who wrote to the person and is called so, those who write most first. */
-export async function people(mailbox: Mailbox, typed: string, most: number): Promise<Address[]> {
+export async function people(
+  mailbox: MailState & Revised & Pick<Loading, 'ready'> & Correspondents,
+  typed: string,
+  most: number,
+): Promise<Address[]> {
   const words = foldSearch(typed.trim());
   const found = (await tableOf(mailbox, 'address')).filter(({ name, sender }) => {
     const text = foldSearch(`${name} ${sender.value}`);

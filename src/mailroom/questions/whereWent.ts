@@ -8,7 +8,9 @@ import { ruleName } from '../../core/rules/ruleWords';
 import { entryWords, RegisterIndex } from '../../core/senders/register';
 import type { Suspect, WhereWent } from '../border/junk';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
 import { rowOf } from './row';
 import { gone } from '../state/internedTables';
 
@@ -31,7 +33,10 @@ function asked(words: string): (envelope: Envelope) => boolean {
  * Every setting that could have kept a message from the Inbox, with what it did take of that: first what took
  * something, the most first; then what took nothing but stands there for that sender.
  */
-export async function whereWent(mailbox: Mailbox, words: string): Promise<WhereWent> {
+export async function whereWent(
+  mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'> & Judging,
+  words: string,
+): Promise<WhereWent> {
   await mailbox.ready();
   const { columns, tables, envelopes, derived } = mailbox;
   const fits = asked(words);
@@ -72,7 +77,11 @@ export async function whereWent(mailbox: Mailbox, words: string): Promise<WhereW
 }
 
 /** What took messages, and where they are now, in words. */
-function suspectWords({ tables, setup }: Mailbox, setting: string, place: string): Pick<Suspect, 'setting' | 'says'> {
+function suspectWords(
+  { tables, setup }: Pick<MailState, 'tables' | 'setup'>,
+  setting: string,
+  place: string,
+): Pick<Suspect, 'setting' | 'says'> {
   const where =
     place === 'gone' ? 'deleted for good' : `now in ${placeName(tables.place(Number(place)), setup.folders)}`;
   const [kind, id] = [setting.slice(0, setting.indexOf(':')), setting.slice(setting.indexOf(':') + 1)];
@@ -97,7 +106,7 @@ function suspectWords({ tables, setup }: Mailbox, setting: string, place: string
 }
 
 /** By what a message is where it is, and where that is: `entry:ID|3`. */
-function takenBy({ columns, tables }: Mailbox, id: number): string {
+function takenBy({ columns, tables }: Pick<MailState, 'columns' | 'tables'>, id: number): string {
   const place = columns.place[id] === gone ? 'gone' : String(columns.place[id]);
   const last = tables.traces.items[columns.trace[id]]?.at(-1);
   const byLine = last && ['register', 'junk', 'rules', 'silence'].includes(last.station);
@@ -108,7 +117,7 @@ function takenBy({ columns, tables }: Mailbox, id: number): string {
 }
 
 /** Settings that stand there for such a sender, though they took nothing that is here. */
-function standing({ setup }: Mailbox, words: string, found: readonly Envelope[]): Suspect[] {
+function standing({ setup }: Pick<MailState, 'setup'>, words: string, found: readonly Envelope[]): Suspect[] {
   const out: Suspect[] = [];
   const index = new RegisterIndex(setup.register);
   const text = words.trim().toLowerCase().replace(/^@/, '');

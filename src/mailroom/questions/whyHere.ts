@@ -2,11 +2,14 @@
 import type { WhyLine } from '../border/message';
 import type { JournalHead } from '../state/journalHead';
 import { includes, settingOf } from './logbook';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading, Logged } from '../state/mailState';
 import { stationWords } from './stationWords';
 
 /** The answer to “Why here”, in the order in which it was decided, then every move since. */
-export async function whyHere(mailbox: Mailbox, id: number): Promise<WhyLine[]> {
+export async function whyHere(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'setup'> & Pick<Loading, 'journalReady'> & Pick<Logged, 'heads'>,
+  id: number,
+): Promise<WhyLine[]> {
   await mailbox.journalReady();
   const { columns, tables, heads } = mailbox;
   if (id < 0 || id >= columns.count) return [];

@@ -9,14 +9,30 @@ import { conditionTest } from '../../core/rules/match';
 import { isDeep, type Condition, type DeepCondition, type Rule } from '../../core/rules/rule';
 import { askRule, TableMatcher } from '../../core/rules/messageTable';
 import { bit } from '../state/columns';
-import { answersOwn } from '../intake/incoming';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
+import type { Judging } from '../junk/junkFilter';
+import type { Asking } from './searching';
 import { gone } from '../state/internedTables';
+import type { Tabled } from './indexed';
+
+/** What of the mailbox is sent down the line again. */
+export type SortedMail = MailState &
+  Pick<Stored, 'envelopes'> &
+  Pick<Correspondents, 'people'> &
+  Judging &
+  Asking &
+  Tabled;
 
 /** A message as the dry run takes it: most of it is asked for by few. */
 class MailboxCandidate implements Candidate {
   constructor(
-    private readonly mailbox: Mailbox,
+    private readonly mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> &
+      Pick<Correspondents, 'people'> &
+      Judging &
+      Asking &
+      Tabled,
     readonly id: number,
     readonly envelope: Envelope,
     readonly now: number,
@@ -63,7 +79,7 @@ class MailboxCandidate implements Candidate {
   }
 
   get answersOwn() {
-    return answersOwn(this.mailbox, this.id);
+    return this.mailbox.derived.answersOwn(this.id);
   }
 
   deep(condition: DeepCondition) {
@@ -72,7 +88,7 @@ class MailboxCandidate implements Candidate {
 }
 
 /** All messages as the dry run takes them, at a moment. Only after `mailbox.readyToSort()`. */
-export function* candidates(mailbox: Mailbox, now = mailbox.now()): Generator<Candidate> {
+export function* candidates(mailbox: SortedMail, now = mailbox.now()): Generator<Candidate> {
   const { columns, envelopes } = mailbox;
   for (let id = 0; id < columns.count; id++)
     if (columns.place[id] !== gone) yield new MailboxCandidate(mailbox, id, envelopes.get(id), now);
@@ -91,7 +107,7 @@ export class Asked {
   private readonly rules = new Map<Rule, Bits>();
 
   constructor(
-    private readonly mailbox: Mailbox,
+    private readonly mailbox: SortedMail,
     private readonly setup: Setup,
     private readonly now = mailbox.now(),
   ) {
@@ -156,7 +172,7 @@ export class Asked {
 }
 
 /** What conditions hold for under either of two setups: they go by the Register and the accounts, too. */
-export function askedOf(mailbox: Mailbox, before: Setup, after: Setup, now?: number): (setup: Setup) => Asked {
+export function askedOf(mailbox: SortedMail, before: Setup, after: Setup, now?: number): (setup: Setup) => Asked {
   const next = new Asked(mailbox, after, now);
   const alike = before.register === after.register && before.accounts === after.accounts;
   const old = alike ? next : new Asked(mailbox, before, now);
@@ -168,7 +184,7 @@ export function askedOf(mailbox: Mailbox, before: Setup, after: Setup, now?: num
  * `mailbox.readyToSort()` with both.
  */
 export function changesBetween(
-  mailbox: Mailbox,
+  mailbox: SortedMail,
   before: Setup,
   after: Setup,
   some: Iterable<Candidate> = candidates(mailbox),

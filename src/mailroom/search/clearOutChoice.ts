@@ -7,13 +7,18 @@ import {
   type Outstanding,
 } from '../../core/clearout/clearOut';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Viewing, Searching } from './searching';
 import type { Reading } from './redundancy';
 import { gone } from '../state/internedTables';
 import type { View } from '../border/views';
 
 /** What a clear-out looks at, newest first: a view, or all places but Junk, the Bin, Sent and Drafts. */
-export function looksAt({ views, columns, tables }: Mailbox, of: View | null): Int32Array {
+export function looksAt(
+  { views, columns, tables }: Pick<MailState, 'columns' | 'tables'> & Viewing,
+  of: View | null,
+): Int32Array {
   if (of) return views.list(of);
   const not = new Set([gone, ...(['junk', 'bin', 'sent', 'drafts'] as const).map((place) => tables.placeIndex(place))]);
   return views.newestFirst.filter((id) => !not.has(columns.place[id]));
@@ -21,7 +26,7 @@ export function looksAt({ views, columns, tables }: Mailbox, of: View | null): I
 
 /** Settled once {@link chosen} can answer; false where nobody waited any more. */
 export async function readyToChoose(
-  mailbox: Mailbox,
+  mailbox: Pick<MailState, 'columns' | 'tables'> & Pick<Loading, 'ready'> & Viewing & Pick<Searching, 'redundancy'>,
   choice: ClearOut,
   of: View | null,
   reading?: Reading,
@@ -31,7 +36,9 @@ export async function readyToChoose(
   return choice.redundant ? mailbox.redundancy.ready(looksAt(mailbox, of), reading) : true;
 }
 
-export function factsOf(mailbox: Mailbox): ClearOutFacts {
+export function factsOf(
+  mailbox: Pick<MailState, 'columns' | 'derived'> & Correspondents & Pick<Searching, 'finding' | 'redundancy'>,
+): ClearOutFacts {
   const { columns, derived, people, finding, redundancy } = mailbox;
   const index = mailbox.senderIndex.grow(columns.count);
   /** Which senders are meant, by the question: a clear-out asks one for all of its messages. */
@@ -63,6 +70,11 @@ export function factsOf(mailbox: Mailbox): ClearOutFacts {
 }
 
 /** The messages that a clear-out goes to. Only after {@link readyToChoose}. */
-export function chosen(mailbox: Mailbox, choice: ClearOut, of: View | null, facts = factsOf(mailbox)): ChosenToClear {
+export function chosen(
+  mailbox: MailState & Correspondents & Viewing & Pick<Searching, 'finding' | 'redundancy'>,
+  choice: ClearOut,
+  of: View | null,
+  facts = factsOf(mailbox),
+): ChosenToClear {
   return chooseToClear(looksAt(mailbox, of), choice, mailbox.now(), facts);
 }

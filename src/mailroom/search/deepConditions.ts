@@ -5,9 +5,11 @@ import { Bits } from '../../core/data/bits';
 import { blanksAsOne, DeepTexts, headerTest } from '../../core/rules/deep';
 import { spellings } from '../../core/text/collation';
 import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../../core/rules/rule';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Stored } from '../storage/stored';
 import { gone } from '../state/internedTables';
 import { turn } from '../time/turn';
+import type { Indexed } from './indexed';
 
 /** Conditions that are remembered; the ones asked longest ago go first. */
 const mostKept = 400;
@@ -29,7 +31,7 @@ export class DeepAnswers {
   private readonly kept = new Map<string, Kept>();
   private running: Promise<void> = Promise.resolve();
 
-  constructor(private readonly mailbox: Mailbox) {}
+  constructor(private readonly mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'raws'> & Indexed) {}
 
   /** Which messages a condition holds for. It must have been made ready. */
   bits(condition: DeepCondition): Bits {

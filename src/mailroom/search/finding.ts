@@ -6,8 +6,11 @@ import { find, findText, holdsOn, leavesOf, type Leaf, type TextLeaf } from '../
 import { foldSearch } from '../../core/text/fold';
 import type { Query } from '../../core/search/query';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Stored } from '../storage/stored';
 import { turn } from '../time/turn';
+import type { Indexed, Tabled } from './indexed';
 
 /** Keys that are remembered; the ones asked longest ago go first. */
 const mostKept = 200;
@@ -26,7 +29,14 @@ export class Finding {
 
   private reading: Promise<void> = Promise.resolve();
 
-  constructor(private readonly mailbox: Mailbox) {}
+  constructor(
+    private readonly mailbox: MailState &
+      Pick<Stored, 'raws'> &
+      Pick<Loading, 'ready'> &
+      Pick<Correspondents, 'senderIndex'> &
+      Indexed &
+      Tabled,
+  ) {}
 
   /** Settled once {@link found} can answer for a query. */
   async ready(query: Query): Promise<void> {

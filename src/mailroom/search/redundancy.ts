@@ -2,7 +2,8 @@
 // when something of it has changed.
 import { bit } from '../state/columns';
 import { thinVerdicts } from './thinning';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Stored } from '../storage/stored';
 import { turn } from '../time/turn';
 
 /** Hears how many of the conversations are read; says whether anybody still waits. */
@@ -13,7 +14,9 @@ export class Redundancy {
   private readonly known = new Map<number, { stamp: string; goes: readonly number[] }>();
   private readonly going = new Set<number>();
 
-  constructor(private readonly mailbox: Mailbox) {}
+  constructor(
+    private readonly mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> & Stored & Pick<Loading, 'ready'>,
+  ) {}
 
   /** Where a conversation stands: who belongs to it, and all of their state that thinning goes by. */
   private stamp(members: Uint32Array): string {

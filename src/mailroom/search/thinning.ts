@@ -5,13 +5,14 @@ import type { Envelope } from '../../core/mail/envelopeSchema';
 import { linksOf } from '../../core/mail/links';
 import { textFromHtml } from '../../core/mail/textFromHtml';
 import { bit } from '../state/columns';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from '../state/mailState';
+import type { Stored } from '../storage/stored';
 import { digest } from '../storage/digest';
 import { gone } from '../state/internedTables';
 import { Message } from '../../core';
 
 /** Whether a message counts in its conversation wherever that is seen from: not junk, not thrown away, not unsent. */
-export function countsEverywhere(mailbox: Mailbox): (id: number) => boolean {
+export function countsEverywhere(mailbox: Pick<MailState, 'columns' | 'tables'>): (id: number) => boolean {
   const { columns, tables } = mailbox;
   const left = new Set([gone, ...(['junk', 'bin', 'drafts'] as const).map((place) => tables.placeIndex(place))]);
   return (id) => !left.has(columns.place[id]);
@@ -36,7 +37,7 @@ export async function thinCandidate(
 }
 
 /** A stored message for thinning; one whose bytes can't be read has no text, and so stays. */
-async function candidate(mailbox: Mailbox, id: number): Promise<ThinCandidate> {
+async function candidate(mailbox: Pick<MailState, 'columns'> & Stored, id: number): Promise<ThinCandidate> {
   const { columns, envelopes } = mailbox;
   const message = await mailbox.raws.message(id);
   return thinCandidate(message ?? new Message(new Uint8Array(0)), envelopes.get(id), {
@@ -48,7 +49,10 @@ async function candidate(mailbox: Mailbox, id: number): Promise<ThinCandidate> {
 }
 
 /** What would go of a message's conversation, and what stays: oldest message first. */
-export async function thinVerdicts(mailbox: Mailbox, id: number): Promise<ThinVerdict[]> {
+export async function thinVerdicts(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> & Stored,
+  id: number,
+): Promise<ThinVerdict[]> {
   const { columns, derived, envelopes } = mailbox;
   const counts = countsEverywhere(mailbox);
   const members = [...derived.membersOf(id)].filter(counts).sort((a, b) => columns.date[a] - columns.date[b] || a - b);

@@ -178,6 +178,12 @@ export class Derived {
     return this.above[id] === 0 ? null : this.above[id] - 1;
   }
 
+  /** Whether a message answers one of the person's own. */
+  answersOwn(id: number): boolean {
+    const above = this.parent(id);
+    return above !== null && this.isOwn(above);
+  }
+
   /** The position of a message's account; -1 for none. */
   account(id: number): number {
     return this.accountColumn[id] - 1;

@@ -81,3 +81,16 @@ export async function readHeads(
   }
   return heads;
 }
+
+/** Whether an entry is of a kind that can be undone: not what arrived, not what was deleted for good. */
+export const canUndo = (head: JournalHead): boolean => !head.final && head.by !== 'post office';
+
+/** The job of a command: the parts of an import are one. A command of its own is a job of one. */
+export const jobOf = (command: string): string => command.replace(/\/\d+$/, '');
+
+/** The last entry that undid this one, unless that was undone in turn. */
+export function undoneBy(heads: readonly JournalHead[], seq: number): number | null {
+  const by = heads.findLast((h) => h.undoes === seq);
+  if (!by) return null;
+  return undoneBy(heads, by.seq) === null ? by.seq : null;
+}

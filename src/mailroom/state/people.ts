@@ -5,7 +5,8 @@ import type { Envelope } from '../../core/mail/envelopeSchema';
 import { skeleton, unicodeDomain } from '../../core/senders/lookAlike';
 import { normalAddress } from '../../core/senders/normal';
 import { knownPeople, nameKey, type KnownPeople } from '../../core/senders/suspicion';
-import type { Mailbox } from '../mailbox';
+import type { MailState } from './mailState';
+import type { Stored } from '../storage/stored';
 
 /** Answers only after `mailbox.ready()`: it reads the envelopes of what was sent. */
 export class People {
@@ -14,7 +15,7 @@ export class People {
   private cards: { of: unknown; addresses: Set<string> } = { of: null, addresses: new Set() };
   private known: { people: KnownPeople; of: unknown } | null = null;
 
-  constructor(private readonly mailbox: Mailbox) {}
+  constructor(private readonly mailbox: MailState & Pick<Stored, 'envelopes'>) {}
 
   /** Messages were taken back: everything is counted anew. */
   changed(): void {

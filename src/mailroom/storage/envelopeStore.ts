@@ -1,5 +1,5 @@
 // Envelopes: packed by 512 in storage; in memory from when the first of a pack is asked for.
-import { readMessages } from '../intake/readMessages';
+import type { StoredMessage } from '../../core/mail/message';
 import { type KeptEnvelope } from './keptEnvelope';
 import { envelopePackSize, keyOf, NewerStorage, packEnvelopes, readEnvelopes, SpoiltRecord } from './records';
 import type { RawStore } from './rawStore';
@@ -39,6 +39,8 @@ export class EnvelopeStore {
     private readonly store: RecordStore,
     private readonly raws: RawStore,
     private readonly spoilt: (key: string, reason: string, record: unknown) => void,
+    /** Reads an envelope again from the stored message. */
+    private readonly reread: (stored: StoredMessage) => Promise<KeptEnvelope>,
   ) {}
 
   /** Makes the packs ready that hold these ids. */
@@ -86,7 +88,7 @@ export class EnvelopeStore {
     const out: KeptEnvelope[] = [];
     for (let i = 0; i < expected; i++) {
       const stored = await this.raws.read(pack * envelopePackSize + i).catch(() => null);
-      out.push(stored ? (await readMessages([stored.bytes], stored.form))[0] : unreadable);
+      out.push(stored ? await this.reread(stored) : unreadable);
     }
     await this.store
       .set(keyOf.envelopes(pack), packEnvelopes(out))

@@ -1,13 +1,13 @@
 // The journal: one record for each command, written before it is applied. What a command is to write becomes a record
 // here, and records are read back in their order.
 import { type SetupEdit, withInverses } from '../../core/line/setupEdit';
-import type { StateColumns } from '../state/columns';
 import {
   journalSchema,
   keyOf,
   NewerStorage,
   readRecord,
   recordVersion,
+  type Column,
   type Columns,
   type JournalRecord,
 } from './records';
@@ -33,7 +33,7 @@ export interface Commit {
 export interface Standing {
   seq: number;
   at: number;
-  columns: StateColumns;
+  columns: { pick(name: keyof Columns, ids: Int32Array): Column };
   setup: Setup;
   /** Words that the command added to the tables. */
   intern: JournalRecord['intern'];

@@ -1,0 +1,44 @@
+// The state of the mailbox, as the rooms above ask for it: part by part, so that nobody gets more than they use.
+import type { Setup } from '../../core/line/setup';
+import type { Clock } from '../time/clock';
+import type { StateColumns } from './columns';
+import type { Derived } from './derived';
+import type { Tables } from './internedTables';
+import type { JournalHead } from './journalHead';
+
+/** Where every message is and what it bears, the setup, and the moment. */
+export interface MailState extends Clock {
+  readonly columns: StateColumns;
+  readonly tables: Tables;
+  readonly derived: Derived;
+  readonly setup: Setup;
+}
+
+/** At which change the state is. */
+export interface Revised {
+  readonly revision: number;
+}
+
+/** Messages that are not as a standard wants them, by id. Complete once {@link Loading.ready} is settled. */
+export interface Damage {
+  readonly damaged: Set<number>;
+}
+
+/** What is read into memory only after the first rows are out. */
+export interface Loading {
+  /** Settled once the Logbook's entries are in memory. Whoever waits for it makes it begin. */
+  journalReady(): Promise<void>;
+  /** Settled once all envelopes are in memory, too. */
+  ready(): Promise<void>;
+  /** Begins to read it. */
+  beginRest(): void;
+}
+
+/** What was done, as far as it is kept. Complete once {@link Loading.journalReady} is settled. */
+export interface Logged {
+  readonly heads: readonly JournalHead[];
+  /** The ids of all commands. */
+  readonly commands: ReadonlySet<string>;
+  /** The first record of the journal that is kept. */
+  readonly first: number;
+}
