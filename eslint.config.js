@@ -15,6 +15,7 @@ export default tseslint.config(
     plugins: { floors },
     rules: {
       'floors/down-only': 'error',
+      'floors/no-circle': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
       eqeqeq: 'error',

@@ -1,5 +1,6 @@
-// The import floors of docs/architecture.md as a lint rule: an import may go down or stay, never up.
+// The import floors of docs/architecture.md as lint rules: an import may go down or stay, never up, and never in a circle.
 import path from 'node:path';
+import { circlesOf, importGraph, importsOf } from './imports.mjs';
 
 /** What each floor may import from, besides itself. The folders not named here (e2e, bench, scripts) may see all. */
 const below = {
@@ -13,6 +14,8 @@ const below = {
 
 /** The floors inside the core, lowest first. */
 const coreFloors = [
+  'data',
+  'text',
   'mail',
   'conversations',
   'senders',
@@ -24,6 +27,21 @@ const coreFloors = [
   'agenda',
   'line',
 ];
+
+/** The rooms of the mailroom, and which others each may import from. What stands beside them may see all. */
+const rooms = {
+  border: [],
+  time: [],
+  storage: ['time'],
+  state: ['time', 'storage'],
+  junk: ['time', 'storage', 'state'],
+  search: ['border', 'time', 'storage', 'state', 'junk'],
+  // Questions only read: they see neither what commands do nor what comes in.
+  questions: ['border', 'time', 'storage', 'state', 'junk', 'search'],
+  intake: ['border', 'time', 'storage', 'state', 'junk', 'search'],
+  commands: ['border', 'time', 'storage', 'state', 'junk', 'search', 'intake'],
+  post: ['border', 'time', 'storage', 'state', 'junk', 'search', 'questions', 'intake', 'commands'],
+};
 
 /** Packages that the core may use: pure computation, without a host. */
 const corePackages = [
@@ -47,6 +65,12 @@ const packageName = (source) =>
     .join('/');
 const floorOf = (file) => Object.keys(below).find((floor) => file === floor || file.startsWith(`${floor}/`));
 const coreFloorOf = (file) => coreFloors.indexOf(file.split('/')[2]);
+const roomOf = (file) => {
+  const [src, mailroom, room, inside] = file.split('/');
+  return src === 'src' && mailroom === 'mailroom' && inside !== undefined ? room : null;
+};
+/** Only tests may see what helps them. */
+const testing = 'src/mailroom/testing/';
 
 const downOnly = {
   meta: {
@@ -77,6 +101,11 @@ const downOnly = {
         return;
       }
       if (to !== from && !below[from].includes(to)) context.report({ node, messageId: 'up', data: { from, to } });
+      if (!test && target.startsWith(testing) && !file.startsWith(testing))
+        context.report({ node, messageId: 'up', data: { from: file, to: 'what helps the tests' } });
+      const [room, other] = [roomOf(file), roomOf(target)];
+      if (!test && room in rooms && target.startsWith('src/mailroom/') && room !== other && !rooms[room].includes(other))
+        context.report({ node, messageId: 'up', data: { from: `mailroom/${room}`, to: target } });
       if (from === 'src/core' && to === 'src/core' && coreFloorOf(file) >= 0 && coreFloorOf(target) > coreFloorOf(file))
         context.report({
           node,
@@ -94,4 +123,29 @@ const downOnly = {
   },
 };
 
-export const floors = { rules: { 'down-only': downOnly } };
+let graph = null;
+
+/** A file that can be reached from what it imports, types counted. */
+const noCircle = {
+  meta: {
+    type: 'problem',
+    docs: { description: 'no file imports itself, whatever way it goes' },
+    messages: { circle: 'These files import each other: {{files}}.' },
+    schema: [],
+  },
+  create(context) {
+    const file = path.relative(context.cwd, context.filename).split(path.sep).join('/');
+    graph ??= importGraph(context.cwd);
+    if (!graph.has(file)) return {};
+    return {
+      Program(node) {
+        const now = new Map(graph);
+        now.set(file, importsOf(file, context.sourceCode.text, new Set(graph.keys())));
+        const circle = circlesOf(now).find((files) => files.includes(file));
+        if (circle) context.report({ node, messageId: 'circle', data: { files: circle.join(', ') } });
+      },
+    };
+  },
+};
+
+export const floors = { rules: { 'down-only': downOnly, 'no-circle': noCircle } };

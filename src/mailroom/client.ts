@@ -2,7 +2,7 @@
 import { proxy, wrap } from 'comlink';
 import type { Mailroom } from './border/mailroom';
 import type { MailroomEvent } from './border/events';
-import type { WorkerSide } from './mailroom.worker';
+import type { ArgumentsOf, MethodOf, WorkerSide } from './border/workerSide';
 
 const listeners = new Set<(event: MailroomEvent) => void>();
 const side = wrap<WorkerSide>(
@@ -16,7 +16,10 @@ void side.subscribe(
 
 /** The mailroom. Every method of {@link Mailroom}, carried to the worker by its name. */
 export const mailroom = new Proxy({} as Mailroom, {
-  get: (_, method) => (typeof method === 'string' ? (...args: unknown[]) => side.call(method, args) : undefined),
+  get: (_, method) =>
+    typeof method === 'string'
+      ? (...args: ArgumentsOf<Mailroom, MethodOf<Mailroom>>) => side.call(method as MethodOf<Mailroom>, args)
+      : undefined,
 });
 
 /** Hears what the mailroom tells; returns how to stop. */

@@ -7,7 +7,9 @@ import { serverPostOffice } from './post/postOffice';
 import { NewerStorage } from './storage/records';
 import { openService } from './service';
 import { browserStore } from './storage/recordStore';
+import type { WorkerSide } from './border/workerSide';
 import { Tabs } from './border/tabs';
+import type { Mailroom } from './border/mailroom';
 
 const cores = navigator.hardwareConcurrency || 2;
 let hear: (event: MailroomEvent) => void = () => undefined;
@@ -29,7 +31,7 @@ async function sharedDomains(): Promise<ReadonlySet<string>> {
   return new Set(list);
 }
 
-const tabs = new Tabs({
+const tabs = new Tabs<Mailroom, MailroomEvent>({
   tab: crypto.randomUUID(),
   channel: new BroadcastChannel('wide-sort-mailroom'),
   takeLock: (hold) => void navigator.locks.request('wide-sort-mailroom', hold),
@@ -52,19 +54,13 @@ const tabs = new Tabs({
         `The browser does not let this page store anything (${text}). A private window does that, or a setting for site data. Nothing of yours was changed; open Wide Sort in an ordinary window, or reload the page.`,
       );
     });
-    return service as unknown as Record<string, (...args: never[]) => Promise<unknown>>;
+    return service;
   },
-  heard: (event) => hear(event as MailroomEvent),
+  heard: (event) => hear(event),
 });
 
-/** What the page talks to: any method of Mailroom by name, and its events. */
-export interface WorkerSide {
-  call(method: string, args: unknown[]): Promise<unknown>;
-  subscribe(hear: (event: MailroomEvent) => void): void;
-}
-
 const side: WorkerSide = {
-  call: (method, args) => tabs.call(method, args),
+  call: tabs.call,
   subscribe: (listener) => {
     hear = listener;
   },

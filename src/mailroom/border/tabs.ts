@@ -1,6 +1,8 @@
 // One writer among tabs. The tab that holds the lock has the mailbox open; the others send it their calls, and one of
 // them takes over when it closes or crashes.
 
+import type { AnswerOf, Carry, MethodOf } from './workerSide';
+
 /** A call on its way to the writer. */
 interface Call {
   kind: 'call';
@@ -29,23 +31,23 @@ export interface Channel {
 /** What a lock must be able to do: `navigator.locks.request` is one. Runs `hold` once the lock is had, until it ends. */
 export type TakeLock = (hold: () => Promise<never>) => void;
 
-export interface TabOptions {
+export interface TabOptions<Api, Event> {
   /** A name that no other tab has. */
   tab: string;
   channel: Channel;
   takeLock: TakeLock;
   /** Opens the mailbox when this tab becomes the writer; `tell` goes to all tabs. */
-  open: (tell: (event: unknown) => void) => Promise<Record<string, (...args: never[]) => Promise<unknown>>>;
+  open: (tell: (event: Event) => void) => Promise<Api>;
   /** An event for this tab's page. */
-  heard: (event: unknown) => void;
+  heard: (event: Event | { kind: 'role'; writer: boolean }) => void;
 }
 
 /**
  * Calls methods of the mailbox wherever it is open. A call that was under way when the writer went is sent again to
  * the next one; commands bear an id, so that none is done twice.
  */
-export class Tabs {
-  private own: Record<string, (...args: never[]) => Promise<unknown>> | null = null;
+export class Tabs<Api, Event> {
+  private own: Api | null = null;
   private failed: string | null = null;
   private n = 0;
   private readonly waiting = new Map<
@@ -53,10 +55,10 @@ export class Tabs {
     { call: Call; resolve: (v: unknown) => void; reject: (e: Error) => void }
   >();
 
-  constructor(private readonly options: TabOptions) {
+  constructor(private readonly options: TabOptions<Api, Event>) {
     options.channel.onmessage = ({ data }: MessageEvent<Wire>) => this.hear(data);
     options.takeLock(async () => {
-      const tell = (event: unknown) => {
+      const tell = (event: Event) => {
         options.heard(event);
         options.channel.postMessage({ kind: 'event', event });
       };
@@ -73,7 +75,11 @@ export class Tabs {
   }
 
   /** Calls a method here or in the writer's tab. */
-  call(method: string, args: unknown[]): Promise<unknown> {
+  readonly call: Carry<Api> = (method, args) =>
+    // What comes back is what the method of that name gives, in this tab or another.
+    this.carry(method, args) as Promise<AnswerOf<Api, typeof method>>;
+
+  private carry(method: string, args: unknown[]): Promise<unknown> {
     if (this.own || this.failed) return this.run(method, args);
     const call: Call = { kind: 'call', from: this.options.tab, n: this.n++, method, args };
     return new Promise((resolve, reject) => {
@@ -84,9 +90,9 @@ export class Tabs {
 
   private async run(method: string, args: unknown[]): Promise<unknown> {
     if (this.failed) throw new Error(this.failed);
-    const known = this.own?.[method];
+    const known = this.own?.[method as MethodOf<Api>] as ((...args: unknown[]) => Promise<unknown>) | undefined;
     if (!known) throw new Error(`The mailroom has no ${method}.`);
-    return known(...(args as never[]));
+    return known(...args);
   }
 
   /** A new writer is there, perhaps this tab itself: what was asked and not answered is asked again. */
@@ -102,7 +108,8 @@ export class Tabs {
   private hear(message: Wire): void {
     switch (message.kind) {
       case 'event':
-        this.options.heard(message.event);
+        // What other tabs send is told by the same program, one version with another.
+        this.options.heard(message.event as Event);
         break;
       case 'writer':
         if (!this.own) this.resend();
