@@ -12,7 +12,8 @@ import { open } from './questions/message';
 import { overview } from './questions/overview';
 import { whyHere } from './questions/whyHere';
 import { rows } from './questions/rows';
-import { keyOf, NewerStorage } from './storage/records';
+import { NewerStorage } from './storage/records';
+import { keyOf } from './storage/keys';
 import { memoryStore, type RecordStore } from './storage/recordStore';
 import { fill, incoming, openMailbox, stateOf, testTime, single } from './testing/testing';
 import type { View } from './border/views';
@@ -237,17 +238,20 @@ describe('storage', () => {
     await mailbox.flush();
     const before = stateOf(mailbox);
     const key = keyOf.envelopes(0);
-    const { v, rows, seal } = records.get(key) as { v: number; rows: string; seal: number };
+    const written = records.get(key) as { v: number; rows: string; checksum: number };
+    const { v, rows, checksum } = written;
     const reopened = async (record: unknown) => {
       const again = await openMailbox(memoryStore(new Map(records).set(key, record)));
       expect(stateOf(again)).toEqual(before);
       return again.troubles;
     };
     expect(await reopened({ v, rows })).toEqual([]);
-    expect(await reopened({ v, rows, seal: seal + 1 })).toEqual([]);
+    expect(await reopened(written)).toEqual([]);
+    expect((await reopened({ ...written, checksum: checksum + 1 })).join()).toMatch(/could not be read \(checksum: /);
     const altered = rows.replace('"subject":"Message 7"', '"subject":7');
     expect(altered).not.toBe(rows);
-    expect((await reopened({ v, rows: altered, seal })).join()).toMatch(/could not be read \(rows: /);
+    expect((await reopened({ v, rows: altered })).join()).toMatch(/could not be read \(rows: /);
+    expect((await reopened({ ...written, rows: altered })).join()).toMatch(/could not be read \(checksum: /);
   });
 
   test('a spoilt journal record loses only itself', async () => {

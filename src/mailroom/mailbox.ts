@@ -21,11 +21,12 @@ import { readState } from './state/readState';
 import { SenderIndex } from './state/senderIndex';
 import { RawStore } from './storage/rawStore';
 import type { StoredMessage } from '../core/mail/message';
-import { recordOf, recordsAfter, type Commit } from './storage/journal';
-import { keyOf, recordVersion, statePackSize, type JournalRecord } from './storage/records';
+import { recordOf, recordsAfter, type Commit, type JournalRecord } from './storage/journal';
+import { keyOf, statePackSize } from './storage/keys';
 import { editSetup } from '../core/line/setupEdit';
 import { storageTrouble, type RecordStore } from './storage/recordStore';
-import { Storing, type Records } from './storage/storing';
+import { Records } from './storage/records';
+import { Storing, type Writes } from './storage/storing';
 import { Tables } from './state/internedTables';
 import { TextStore } from './search/textStore';
 import { Views } from './search/views';
@@ -67,6 +68,7 @@ export class Mailbox {
 
   /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
   private counted = 0;
+  readonly records: Records;
   private readonly storing: Storing;
   private queue: Promise<unknown> = Promise.resolve();
   /** What conditions were found to hold for, under the accounts or the Register by which they go (candidates.ts). */
@@ -79,32 +81,32 @@ export class Mailbox {
   private envelopesLoaded: Promise<void> = Promise.resolve();
 
   private constructor(
-    readonly store: RecordStore,
+    store: RecordStore,
     readonly now: () => number,
     private readonly changed: () => void,
     private readonly reading: (progress: ReadingProgress) => void,
   ) {
-    this.storing = new Storing(store, {
+    this.records = new Records(store, now, (says) => this.troubles.push(says));
+    const { records } = this;
+    this.storing = new Storing(records, {
       packs: (packs) => packs.map((pack) => [keyOf.state(pack), this.columns.pack(pack)]),
       meta: () => this.meta(),
       anew: () => [...this.derived.takeDirty(), ...this.text.takeDirty(), ...this.junk.takeDirty()],
       trouble: (says) => this.troubles.push(says),
     });
-    this.derived = new Derived(store);
+    this.derived = new Derived(records);
     this.junk = new JunkRoom(this);
     this.people = new People(this);
     this.deep = new DeepAnswers(this);
     this.finding = new Finding(this);
     this.redundancy = new Redundancy(this);
     this.views = new Views(this);
-    this.raws = new RawStore(store);
-    this.text = new TextStore(store, this.raws, (done, total) => reading({ what: 'texts', done, total }));
-    this.envelopes = new EnvelopeStore(
-      store,
-      this.raws,
-      this.spoilt,
-      async ({ bytes, form }) => (await readMessages([bytes], form))[0],
-    );
+    this.raws = new RawStore(records);
+    this.text = new TextStore(records, this.raws, (done, total) => reading({ what: 'texts', done, total }));
+    this.envelopes = new EnvelopeStore(records, this.raws, async ({ bytes, form }) => {
+      const [envelope] = await readMessages([bytes], form);
+      return envelope;
+    });
     this.senderIndex = new SenderIndex(this.envelopes);
   }
 
@@ -124,11 +126,10 @@ export class Mailbox {
   }
 
   private async load(): Promise<void> {
-    let derived: Promise<unknown[]> = Promise.resolve([]);
+    let derived: ReturnType<Derived['fetch']> = Promise.resolve([]);
     const { meta, from, first } = await readState(
-      this.store,
+      this.records,
       this.columns,
-      this.spoilt,
       (count) => (derived = this.derived.fetch(count)),
     );
     this.first = first;
@@ -167,7 +168,7 @@ export class Mailbox {
   private async replay(from: number): Promise<void> {
     const missing = (seq: number) =>
       this.troubles.push(`Entry ${seq} of the Logbook is missing: what it did may be lost.`);
-    for await (const { seq, record } of recordsAfter(this.store, from, missing, this.spoilt)) {
+    for await (const { seq, record } of recordsAfter(this.records, from, missing)) {
       if (record) this.apply(record);
       this.seq = seq;
     }
@@ -175,7 +176,7 @@ export class Mailbox {
 
   /** Reads the Logbook's entries, which the first rows don't need. */
   private async loadHeads(replayedFrom: number): Promise<void> {
-    const heads = await readHeads(this.store, this.first, replayedFrom, this.spoilt);
+    const heads = await readHeads(this.records, this.first, replayedFrom);
     this.heads.unshift(...heads);
     for (const head of heads) this.commands.add(head.command);
     this.bump();
@@ -229,14 +230,6 @@ export class Mailbox {
     this.changed();
   }
 
-  /** Keeps a record that can't be read where nothing will overwrite it, and tells. */
-  readonly spoilt = (key: string, reason: string, record: unknown): void => {
-    this.troubles.push(
-      `A stored record (${key}) could not be read (${reason.replace(/^SpoiltRecord: /, '')}). It was set aside, and the rest was loaded.`,
-    );
-    void this.store.set(keyOf.aside(key, this.now()), record).catch(() => undefined);
-  };
-
   private apply(record: JournalRecord): void {
     this.tables.replay(record.intern);
     if (record.add) {
@@ -281,17 +274,17 @@ export class Mailbox {
     const intern = this.tables.takeNew();
     if (commit.add) this.columns.grow(commit.add.first + commit.add.count);
     const { columns, setup } = this;
-    const record = recordOf(commit, { seq, at: this.now(), columns, setup, intern });
+    const content = recordOf(commit, { seq, at: this.now(), columns, setup, intern });
     try {
-      await this.store.set(keyOf.journal(seq), record);
+      await this.records.write(keyOf.journal(seq), content);
     } catch (error) {
       this.tables.giveBack(intern);
       if (commit.add) await this.takeBack(commit.add.first);
       throw new NotWritten(storageTrouble(error));
     }
     this.seq = seq;
-    this.apply(record);
-    if (commit.add) this.views.insert(record.change?.ids ?? new Int32Array(0));
+    this.apply(content);
+    if (commit.add) this.views.insert(content.change?.ids ?? new Int32Array(0));
     this.views.changed();
     this.bump();
     this.storeSoon();
@@ -340,9 +333,8 @@ export class Mailbox {
   }
 
   /** What the meta record says now. */
-  meta(): Records[number] {
+  meta(): Writes[number] {
     const meta = {
-      v: recordVersion,
       seq: this.seq,
       count: this.counted,
       places: [...this.tables.places.items],

@@ -49,7 +49,7 @@ import { logFilterSchema } from './border/log';
 import { passages } from './questions/passages';
 import { people, senderReport, senders } from './questions/senders';
 import { senderSchema, sendersQuestionSchema } from './border/senderTable';
-import { shorten } from './commands/compaction';
+import { compact } from './commands/compaction';
 import { whyHere } from './questions/whyHere';
 import { messages } from '../core/text/sentences';
 
@@ -175,7 +175,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       .exclusive(async () => {
         await tidy(mailbox);
         await ageMail(mailbox);
-        await shorten(mailbox);
+        await compact(mailbox);
       })
       .catch(() => undefined);
   let remindedAt = host.now();

@@ -10,7 +10,7 @@ import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Asking, Sorting } from '../search/searching';
 import type { Committing } from '../storage/committing';
-import type { Columns } from '../storage/records';
+import type { Columns } from '../storage/stateRecords';
 import { messages } from '../../core/text/sentences';
 import { doneBefore } from './once';
 import type { Tabled } from '../search/indexed';

@@ -8,8 +8,8 @@ import type { Correspondents } from '../state/correspondents';
 import type { Stored } from '../storage/stored';
 import type { Viewing, Searching } from '../search/searching';
 import type { Committing } from '../storage/committing';
-import type { Columns } from '../storage/records';
-import { gone } from '../state/internedTables';
+import type { Columns } from '../storage/stateRecords';
+import { expunged } from '../state/internedTables';
 import { didTo } from '../../core/text/sentences';
 import { selected } from '../search/selection';
 import { nothing, doneBefore } from './once';
@@ -122,7 +122,7 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
   const [inbox, to] = [tables.placeIndex('inbox'), act.value ? tables.placeIndex(act.place) : 0];
   const moves = (id: number) => act.value && columns.place[id] === inbox;
   const touched = Int32Array.from(whole)
-    .filter((id) => columns.place[id] !== gone && Boolean(columns.bits[id] & bit.silenced) !== act.value)
+    .filter((id) => columns.place[id] !== expunged && Boolean(columns.bits[id] & bit.silenced) !== act.value)
     .sort();
   const now = mailbox.now();
   const bits = withBit(mailbox, touched, bit.silenced, act.value);

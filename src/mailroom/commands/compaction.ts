@@ -1,10 +1,10 @@
-// Shortening the journal, so that the Logbook is kept to a size: old entries are let go, and the state is written once
-// more, as the ground on which the rest of the journal stands.
+// Compacting the journal, so that the Logbook is kept to a size: old entries are let go, and the state is written once
+// more, as the checkpoint on which the rest of the journal stands.
 import { type JournalHead, jobOf } from '../state/journalHead';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
-import { keyOf, recordVersion, statePackSize } from '../storage/records';
-import type { Records } from '../storage/storing';
+import { keyOf, statePackSize } from '../storage/keys';
+import type { Writes } from '../storage/storing';
 
 /** Entries that are kept whatever their age. */
 export const mostEntries = 5_000;
@@ -21,32 +21,32 @@ export function mayGo(heads: readonly JournalHead[], now: number, keepDays: numb
 }
 
 /** Lets the oldest entries go where there are too many. Returns how many went. Only within `exclusive`. */
-export async function shorten(
+export async function compact(
   mailbox: Pick<MailState, 'columns' | 'setup' | 'now'> &
-    Pick<Keeping, 'store'> &
+    Pick<Keeping, 'records'> &
     Pick<Loading, 'journalReady'> &
     Pick<Logged, 'heads' | 'first'> & { flush(): Promise<void> } & { letGo(n: number, first: number): void } & {
-      meta(): Records[number];
+      meta(): Writes[number];
     },
   most = mostEntries,
 ): Promise<number> {
   await mailbox.journalReady();
-  const { store, heads, columns } = mailbox;
+  const { records, heads, columns } = mailbox;
   const n = mayGo(heads, mailbox.now(), mailbox.setup.junk.keepDays, most);
   if (n === 0) return 0;
   const last = heads[n - 1].seq;
   await mailbox.flush();
-  // First the ground, then what says that it is there: until then the old one counts, and no record is missing.
+  // First the checkpoint, then what says that it is there: until then the old one counts, and no record is missing.
   for (let pack = 0; pack * statePackSize < columns.count; pack++)
-    await store.set(keyOf.groundState(pack), columns.pack(pack));
+    await records.write(keyOf.checkpointState(pack), columns.pack(pack));
   const [, meta] = mailbox.meta();
-  await store.set(keyOf.ground, { v: recordVersion, meta: { ...(meta as object), first: last + 1 } });
+  await records.write(keyOf.checkpoint, { meta: { ...meta, first: last + 1 } });
   const from = mailbox.first;
   mailbox.letGo(n, last + 1);
   await mailbox.flush();
   // What a crash left of an earlier time goes, too.
   let oldest = from;
-  while (oldest > 1 && (await store.get(keyOf.journal(oldest - 1))) !== null) oldest--;
-  for (let seq = oldest; seq <= last; seq++) await store.remove(keyOf.journal(seq));
+  while (oldest > 1 && (await records.has(keyOf.journal(oldest - 1)))) oldest--;
+  for (let seq = oldest; seq <= last; seq++) await records.remove(keyOf.journal(seq));
   return n;
 }

@@ -10,8 +10,8 @@ import { bit } from '../state/columns';
 import { doneBefore } from './once';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Committing } from '../storage/committing';
-import type { Columns } from '../storage/records';
-import { gone } from '../state/internedTables';
+import type { Columns } from '../storage/stateRecords';
+import { expunged } from '../state/internedTables';
 import { messages } from '../../core/text/sentences';
 
 /** A rule's actions once something is dissolved: `of` says what becomes of one; null takes it off. */
@@ -50,7 +50,7 @@ function dissolveLabel(
   const name = (label: string) => setup.labels.find((one) => one.id === label)?.name ?? label;
   const bears = tables.labelSets.items.map((set) => set.includes(id));
   const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter(
-    (i) => bears[columns.labels[i]] && columns.place[i] !== gone,
+    (i) => bears[columns.labels[i]] && columns.place[i] !== expunged,
   );
   const labels = Uint16Array.from(ids, (i) => {
     const rest = tables.labelSets.items[columns.labels[i]].filter((one) => one !== id && one !== into);

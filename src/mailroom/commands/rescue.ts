@@ -17,7 +17,7 @@ import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing, Searching, Asking, Sorting } from '../search/searching';
 import type { Committing } from '../storage/committing';
-import type { Columns } from '../storage/records';
+import type { Columns } from '../storage/stateRecords';
 import { didTo, messages } from '../../core/text/sentences';
 import type { Tabled } from '../search/indexed';
 

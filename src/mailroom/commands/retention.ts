@@ -3,7 +3,7 @@ import type { Place } from '../../core/mail/place';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Committing } from '../storage/committing';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import { messages } from '../../core/text/sentences';
 import { deletedOn } from '../state/retention';
 
@@ -34,7 +34,7 @@ async function tidyPlace(
     says: `Deleted ${messages(due.length)} for good, ${why}`,
     final: true,
     ids: due,
-    after: { place: gone, placedAt: now },
+    after: { place: expunged, placedAt: now },
   });
   await mailbox.raws.drop(due);
   return due.length;

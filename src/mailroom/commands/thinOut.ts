@@ -6,7 +6,7 @@ import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Committing } from '../storage/committing';
-import type { Columns } from '../storage/records';
+import type { Columns } from '../storage/stateRecords';
 import { messages } from '../../core/text/sentences';
 import { nothing, doneBefore } from './once';
 

@@ -1,10 +1,10 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
 import { type SetupEdit, edited, itemNow } from '../../core/line/setupEdit';
 import type { ColumnName, StateColumns } from '../state/columns';
-import { valueAt, type Columns, type JournalRecord } from '../storage/records';
+import { type JournalRecord, readJournal } from '../storage/journal';
+import { valueAt, type Columns } from '../storage/stateRecords';
 import type { EditResult } from './changeSetup';
 import { doneBefore } from './once';
-import { readJournal } from '../storage/journal';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Committing } from '../storage/committing';
@@ -73,7 +73,7 @@ class SettingBack {
  */
 export async function undo(
   mailbox: Pick<MailState, 'columns' | 'setup'> &
-    Pick<Keeping, 'store'> &
+    Pick<Keeping, 'records'> &
     Pick<Loading, 'journalReady'> &
     Pick<Logged, 'heads' | 'commands'> &
     Committing,
@@ -93,7 +93,7 @@ export async function undo(
   const edits: SetupEdit[] = [];
   let kept = 0;
   for (const part of parts) {
-    const record = await readJournal(mailbox.store, part.seq);
+    const record = await readJournal(mailbox.records, part.seq);
     if (record.change) back.take(record.change);
     for (const { before, after } of record.setup ?? []) {
       const now = itemNow(mailbox.setup, after)?.item ?? null;

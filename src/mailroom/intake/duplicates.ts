@@ -2,7 +2,7 @@
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 
 /** Two messages are the same when their Message-ID and their bytes are. */
 const identity = (envelope: KeptEnvelope): string => `${envelope.key} ${envelope.messageId}`;
@@ -18,7 +18,7 @@ export class Duplicates {
   /** Only after `mailbox.ready()`. */
   constructor(mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'envelopes'>) {
     for (let id = 0; id < mailbox.columns.count; id++)
-      if (mailbox.columns.place[id] !== gone) this.count(this.here, mailbox.envelopes.get(id));
+      if (mailbox.columns.place[id] !== expunged) this.count(this.here, mailbox.envelopes.get(id));
   }
 
   private count(map: Map<string, number>, envelope: KeptEnvelope): number {

@@ -15,7 +15,7 @@ import type { Correspondents } from '../state/correspondents';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import type { Committing, Adding } from '../storage/committing';
-import type { StoredTraceLine } from '../storage/records';
+import type { StoredTraceLine } from '../storage/trace';
 import type { Indexed } from '../search/indexed';
 
 /** A message on its way in. `place` null: the line decides. */

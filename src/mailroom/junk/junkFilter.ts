@@ -14,20 +14,40 @@ import { bit } from '../state/columns';
 import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Stored, Keeping } from '../storage/stored';
-import { junkRecordSchema, keyOf, NewerStorage, readRecord, recordVersion } from '../storage/records';
-import type { Records } from '../storage/storing';
-import { gone } from '../state/internedTables';
+import { bytes, int32 } from '../storage/schemas';
+import { keyOf } from '../storage/keys';
+import type { Writes } from '../storage/storing';
+import { expunged } from '../state/internedTables';
 import { turn } from '../time/turn';
+import { z } from 'zod';
+
+const junkRecordSchema = z.object({
+  /** What is beneath it: `shipped`, `none`, or the checksum of a model that was carried here. */
+  base: z.string(),
+  /** The model as a file (core/junk/modelFile.ts). */
+  model: bytes,
+  /** The messages that taught it, what each was marked as (1 is junk), and what it taught. */
+  ids: int32,
+  marks: bytes,
+  steps: int32,
+  /** One more than the score of each message, 0 where it was not judged. */
+  scores: bytes,
+});
 
 /** Features that are kept in memory for as many messages: some 15 MB. */
 const mostKept = 20_000;
+
 /** The lowest bits of each weight decide nothing, and would only make a setup long. */
 const carriedShift = 8;
+
 /** Of this many of the newest marks each is learned again when another comes: some milliseconds. */
 const mostRefined = 1_000;
+
 const refiningRounds = 3;
+
 /** Lines of evidence for one message. */
 const mostEvidence = 12;
+
 /** Messages judged before whoever else waits for the worker gets a turn. */
 const sliceSize = 64;
 
@@ -70,7 +90,7 @@ export class JunkRoom {
   /** What the person marked a message as; null where they did not. */
   markOf(id: number): boolean | null {
     const { bits, place } = this.mailbox.columns;
-    if (place[id] === gone) return null;
+    if (place[id] === expunged) return null;
     return bits[id] & bit.markedJunk ? true : bits[id] & bit.markedGood ? false : null;
   }
 
@@ -83,29 +103,22 @@ export class JunkRoom {
   }
 
   private async load(): Promise<void> {
-    const { store } = this.mailbox;
     const bytes = await this.fetchShipped().catch(() => null);
     const read = bytes ? readModel(bytes) : null;
     if (read?.ok) this.shippedModel = read.model;
     else if (read && !read.ok)
       this.mailbox.troubles.push(`The shipped junk filter model could not be read: ${read.error}`);
-    const record = await store.get(keyOf.junk);
+    // What can't be read is learned anew from the marks: nothing is lost.
+    const stored = await this.mailbox.records.readDerived(keyOf.junk, junkRecordSchema);
     this.base = this.baseOf();
     this.model = this.beginning();
-    if (record !== null)
-      try {
-        const stored = readRecord(keyOf.junk, record, junkRecordSchema);
-        const model = readModel(stored.model);
-        if (model.ok && stored.base === this.base) {
-          this.model = model.model;
-          for (const [i, id] of stored.ids.entries())
-            this.taught.set(id, { junk: stored.marks[i] === 1, step: stored.steps[i] });
-          this.scores = stored.scores.slice();
-        }
-      } catch (error) {
-        // It is learned anew from the marks: nothing is lost.
-        if (error instanceof NewerStorage) throw error;
-      }
+    const model = stored && readModel(stored.model);
+    if (model?.ok && stored?.base === this.base) {
+      this.model = model.model;
+      for (const [i, id] of stored.ids.entries())
+        this.taught.set(id, { junk: stored.marks[i] === 1, step: stored.steps[i] });
+      this.scores = stored.scores.slice();
+    }
     const { count } = this.mailbox.columns;
     for (let id = 0; id < count; id++)
       if (this.markOf(id) !== (this.taught.get(id)?.junk ?? null)) this.pending.add(id);
@@ -299,13 +312,12 @@ export class JunkRoom {
   }
 
   /** What has changed since the last call, ready to be stored. */
-  takeDirty(): Records {
+  takeDirty(): Writes {
     if (!this.dirty || this.base === null) return [];
     this.dirty = false;
     const ids = [...this.taught.keys()];
     const taught = [...this.taught.values()];
-    const record = {
-      v: recordVersion,
+    const content = {
       base: this.base,
       model: writeModel(this.model),
       ids: Int32Array.from(ids),
@@ -313,7 +325,7 @@ export class JunkRoom {
       steps: Int32Array.from(taught, ({ step }) => step),
       scores: this.scores.slice(0, this.mailbox.columns.count),
     };
-    return [[keyOf.junk, record]];
+    return [[keyOf.junk, content]];
   }
 }
 

@@ -14,7 +14,7 @@ import type { Committing, Exclusive, Adding } from '../storage/committing';
 import type { PostOffice } from './postOffice';
 import { rowOf } from '../questions/row';
 import { sendMessage, textPart } from './submission';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import type { Indexed } from '../search/indexed';
 
 const written = (list: readonly Address[]): string => list.map(formatAddress).join(', ');
@@ -27,7 +27,7 @@ export async function startAnswer(
   when: string,
 ): Promise<AnswerStart | null> {
   const { columns, derived, envelopes, setup } = mailbox;
-  if (id < 0 || id >= columns.count || columns.place[id] === gone) return null;
+  if (id < 0 || id >= columns.count || columns.place[id] === expunged) return null;
   const members = seenFrom(mailbox, id, { kind: 'place', place: 'inbox' }, true);
   await envelopes.ensure(members, columns.count);
   const envelope = envelopes.get(id);

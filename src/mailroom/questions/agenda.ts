@@ -4,7 +4,7 @@ import type { Row } from '../border/rows';
 import type { Agenda } from '../border/rules';
 import { bit } from '../state/columns';
 import { rowOf, type RowSource } from './row';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 
 /** More flags than these no day has. */
 const mostRows = 2_000;
@@ -18,7 +18,7 @@ export async function agenda(mailbox: RowSource): Promise<Agenda> {
   const flagged: number[] = [];
   const done: number[] = [];
   for (let id = 0; id < columns.count; id++) {
-    if (columns.place[id] === gone) continue;
+    if (columns.place[id] === expunged) continue;
     if (columns.bits[id] & bit.flagged) flagged.push(id);
     else if (columns.bits[id] & bit.done) done.push(id);
   }
@@ -43,7 +43,7 @@ export async function fallenDue(mailbox: RowSource, from: number, to: number): P
   const { columns, envelopes } = mailbox;
   const ids: number[] = [];
   for (let id = 0; id < columns.count && ids.length < mostRows; id++) {
-    if (!(columns.bits[id] & bit.flagged) || columns.due[id] === 0 || columns.place[id] === gone) continue;
+    if (!(columns.bits[id] & bit.flagged) || columns.due[id] === 0 || columns.place[id] === expunged) continue;
     const at = reminderOf(columns.due[id]);
     if (at > from && at <= to) ids.push(id);
   }

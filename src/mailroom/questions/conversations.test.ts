@@ -8,7 +8,7 @@ import { thinOut } from '../commands/thinOut';
 import { openConversation, thinning } from './conversations';
 import { addMessages, type Incoming } from '../intake/incoming';
 import { Mailbox } from '../mailbox';
-import { keyOf } from '../storage/records';
+import { keyOf } from '../storage/keys';
 import { position, rows } from './rows';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
 import { fill, mailOf, openMailbox, single, stateOf, testTime } from '../testing/testing';

@@ -8,7 +8,7 @@ import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import { isLate, rowOf, type RowSource } from './row';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import { countsEverywhere, thinVerdicts } from '../search/thinning';
 
 /** Names of a conversation's row: the last ones to write. */
@@ -25,7 +25,7 @@ export function seenFrom(
   const holds = mailbox.views.holding(view);
   const counts = countsEverywhere(mailbox);
   return [...mailbox.derived.membersOf(id)]
-    .filter((member) => place[member] !== gone && (member === id || holds(member) || (elsewhere && counts(member))))
+    .filter((member) => place[member] !== expunged && (member === id || holds(member) || (elsewhere && counts(member))))
     .sort((a, b) => date[a] - date[b] || a - b);
 }
 
@@ -82,7 +82,7 @@ export async function openConversation(
   elsewhere: boolean,
 ): Promise<OpenConversation | null> {
   const { columns, derived, envelopes } = mailbox;
-  if (id < 0 || id >= columns.count || columns.place[id] === gone) return null;
+  if (id < 0 || id >= columns.count || columns.place[id] === expunged) return null;
   await mailbox.views.ready(view);
   const members = seenFrom(mailbox, id, view, elsewhere);
   const all = elsewhere ? members.length : seenFrom(mailbox, id, view, true).length;

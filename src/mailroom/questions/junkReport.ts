@@ -9,7 +9,7 @@ import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import { rowOf } from './row';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import { turn } from '../time/turn';
 
 /** The report looks at this many of the newest messages in the Inbox and in Junk. */
@@ -35,7 +35,7 @@ export async function judgement(
   id: number,
 ): Promise<Judgement | null> {
   const { columns, junk, setup } = mailbox;
-  if (id < 0 || id >= columns.count || columns.place[id] === gone) return null;
+  if (id < 0 || id >= columns.count || columns.place[id] === expunged) return null;
   const found = await junk.judgement(id);
   const mark = junk.markOf(id);
   return (

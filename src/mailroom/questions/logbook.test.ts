@@ -5,8 +5,8 @@ import { addMessages } from '../intake/incoming';
 import { logbook, logDetail } from './logbook';
 import { wholeLog, type LogFilter } from '../border/log';
 import type { Mailbox } from '../mailbox';
-import { keyOf } from '../storage/records';
-import { mayGo, shorten } from '../commands/compaction';
+import { keyOf } from '../storage/keys';
+import { mayGo, compact } from '../commands/compaction';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
 import { fill, incoming, openMailbox, PowerCut, stateOf, storeWithPowerCut, testTime } from '../testing/testing';
 import { undo } from '../commands/undo';
@@ -98,7 +98,7 @@ describe('kept to a size', () => {
     await before.flush();
     before.close();
     const mailbox = await openMailbox(memoryStore(records));
-    expect(await shorten(mailbox, 3)).toBe(5);
+    expect(await compact(mailbox, 3)).toBe(5);
     return mailbox;
   }
 
@@ -122,7 +122,7 @@ describe('kept to a size', () => {
     ['a state pack', [keyOf.state(0)]],
     ['what says how far it is', [keyOf.meta]],
     ['both', [keyOf.meta, keyOf.state(0)]],
-  ])('%s spoilt after it: the ground and the rest of the journal rebuild all', async (_what, keys) => {
+  ])('%s spoilt after it: the checkpoint and the rest of the journal rebuild all', async (_what, keys) => {
     const records = new Map<string, unknown>();
     const mailbox = await shortened(records);
     await act(mailbox, 'later', { ids: [7, 8] }, { do: 'move', place: 'bin' });
@@ -148,7 +148,7 @@ describe('kept to a size', () => {
       const records = new Map(base);
       const store = storeWithPowerCut(records, n);
       const mailbox = await openMailbox(store);
-      const died = await shorten(mailbox, 3).then(
+      const died = await compact(mailbox, 3).then(
         () => false,
         (error: unknown) => {
           if (error instanceof PowerCut) return true;
@@ -162,7 +162,7 @@ describe('kept to a size', () => {
       expect(stateOf(again)).toEqual(whole);
       expect(again.seq).toBe(8);
       // It goes on where it was cut, and leaves nothing of what went.
-      await shorten(again, 3);
+      await compact(again, 3);
       await act(again, 'more', { ids: [9] }, { do: 'flag', value: true });
       expect((await logbook(again, { ...wholeLog, who: 'you' }, 0, 1)).entries[0].seq).toBe(9);
       again.close();

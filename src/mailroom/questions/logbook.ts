@@ -6,7 +6,7 @@ import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import { foldSearch } from '../../core/text/fold';
 import { rowOf } from './row';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import { stationWords } from './stationWords';
 
 const mostRows = 50;
@@ -89,7 +89,7 @@ export async function logbook(
   const all = entries(mailbox).filter((entry) => fits(entry, filter, words));
   const { message } = filter;
   const { columns, envelopes } = mailbox;
-  const here = message !== null && message < columns.count && columns.place[message] !== gone;
+  const here = message !== null && message < columns.count && columns.place[message] !== expunged;
   if (here) await envelopes.ensure([message], columns.count);
   return {
     total: all.length,
@@ -109,7 +109,7 @@ export async function logDetail(
   if (!entry) return null;
   const { columns, tables } = mailbox;
   const ids = [...new Set(entry.parts.flatMap((part) => [...(part.ids ?? [])]))];
-  const here = ids.filter((id) => columns.place[id] !== gone);
+  const here = ids.filter((id) => columns.place[id] !== expunged);
   const latest = here.toSorted((a, b) => columns.date[b] - columns.date[a] || b - a).slice(0, mostRows);
   const decided = new Map<string, LogDetail['decided'][number]>();
   if (entry.parts.some(({ added }) => added))

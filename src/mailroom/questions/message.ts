@@ -11,7 +11,7 @@ import type { Correspondents } from '../state/correspondents';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import { rowOf } from './row';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import { fileName } from '../../core/text/fileName';
 
 /** A message opened for reading; null where its bytes are gone or can't be read. */
@@ -20,7 +20,7 @@ export async function open(
   id: number,
   plain: boolean,
 ): Promise<OpenMessage | null> {
-  if (id < 0 || id >= mailbox.columns.count || mailbox.columns.place[id] === gone) return null;
+  if (id < 0 || id >= mailbox.columns.count || mailbox.columns.place[id] === expunged) return null;
   await mailbox.envelopes.ensure([id], mailbox.columns.count);
   const message = await mailbox.raws.message(id);
   if (!message) return null;

@@ -6,7 +6,7 @@ import { lastUndoable } from './logbook';
 import type { MailState, Revised, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Viewing } from '../search/searching';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
 
@@ -34,12 +34,12 @@ export function overview(
   const today = { register: 0, junk: 0, rules: 0, inbox: 0 };
   for (const id of views.since(dayStart)) {
     const last = tables.traces.items[columns.trace[id]]?.at(-1)?.station;
-    if (columns.place[id] !== gone && last && last in today) today[last as keyof typeof today]++;
+    if (columns.place[id] !== expunged && last && last in today) today[last as keyof typeof today]++;
   }
   const indexOf = (place: Place) => tables.places.items.indexOf(place);
   return {
     revision: mailbox.revision,
-    total: columns.count - counts.total[gone],
+    total: columns.count - counts.total[expunged],
     places: [...places].map((place) => ({
       place,
       total: counts.total[indexOf(place)] ?? 0,

@@ -6,7 +6,7 @@ import type { EntryCheck, EntryUse } from '../border/junk';
 import { changesBetween, type SortedMail } from '../search/candidates';
 import type { MailState, Loading } from '../state/mailState';
 import type { Sorting } from '../search/searching';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 
 /** How many messages each entry decided, and when the last of them came. By the entry's id. */
 export async function registerUse(
@@ -21,7 +21,7 @@ export async function registerUse(
   const out: Record<string, EntryUse> = {};
   for (let id = 0; id < columns.count; id++) {
     const entry = entryOfTrace[columns.trace[id]];
-    if (!entry || columns.place[id] === gone) continue;
+    if (!entry || columns.place[id] === expunged) continue;
     const use = (out[entry] ??= { decided: 0, last: null });
     use.decided++;
     if (use.last === null || columns.date[id] > use.last) use.last = columns.date[id];

@@ -21,7 +21,7 @@ import {
   type SendersQuestion,
   type SenderWindow,
 } from '../border/senderTable';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 
 const week = 7 * 86_400_000;
 const mostLatest = 8;
@@ -31,7 +31,7 @@ const mostAsked = 6;
 
 /** Which messages count for a sender: by the index of their place, neither junk nor thrown away nor unsent. */
 function countedPlaces({ tables }: Pick<MailState, 'tables'>): Uint8Array {
-  const left = new Set<number>([gone, ...(['junk', 'bin', 'drafts'] as const).map((p) => tables.placeIndex(p))]);
+  const left = new Set<number>([expunged, ...(['junk', 'bin', 'drafts'] as const).map((p) => tables.placeIndex(p))]);
   return Uint8Array.from(tables.places.items, (_, index) => Number(!left.has(index)));
 }
 
@@ -211,7 +211,7 @@ function after(
   const is = senderIndex.matching({ by: 'address', value: list.address });
   let [n, latest] = [0, 0];
   for (let id = 0; id < columns.count; id++) {
-    if (columns.date[id] <= list.at || columns.place[id] === gone) continue;
+    if (columns.date[id] <= list.at || columns.place[id] === expunged) continue;
     const its = list.listId ? envelopes.get(id).listId === list.listId : is[senderIndex.of[id]] === 1;
     if (!its) continue;
     n++;

@@ -12,7 +12,7 @@ import type { MailState, Loading } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import { rowOf } from './row';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 
 const sampleSize = 20;
 
@@ -61,7 +61,7 @@ export async function whereWent(
   const rowsOf = (ids: number[]) =>
     ids
       .sort((a, b) => columns.date[b] - columns.date[a])
-      .filter((id) => columns.place[id] !== gone)
+      .filter((id) => columns.place[id] !== expunged)
       .slice(0, sampleSize)
       .map((id) => rowOf(mailbox, id));
   // Settings before what somebody did by hand: those take more tomorrow.
@@ -107,7 +107,7 @@ function suspectWords(
 
 /** By what a message is where it is, and where that is: `entry:ID|3`. */
 function takenBy({ columns, tables }: Pick<MailState, 'columns' | 'tables'>, id: number): string {
-  const place = columns.place[id] === gone ? 'gone' : String(columns.place[id]);
+  const place = columns.place[id] === expunged ? 'gone' : String(columns.place[id]);
   const last = tables.traces.items[columns.trace[id]]?.at(-1);
   const byLine = last && ['register', 'junk', 'rules', 'silence'].includes(last.station);
   const hand = (columns.bits[id] & bit.byHand) !== 0;

@@ -14,7 +14,7 @@ import type { Correspondents } from '../state/correspondents';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Asking } from './searching';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import type { Tabled } from './indexed';
 
 /** What of the mailbox is sent down the line again. */
@@ -91,7 +91,7 @@ class MailboxCandidate implements Candidate {
 export function* candidates(mailbox: SortedMail, now = mailbox.now()): Generator<Candidate> {
   const { columns, envelopes } = mailbox;
   for (let id = 0; id < columns.count; id++)
-    if (columns.place[id] !== gone) yield new MailboxCandidate(mailbox, id, envelopes.get(id), now);
+    if (columns.place[id] !== expunged) yield new MailboxCandidate(mailbox, id, envelopes.get(id), now);
 }
 
 /**
@@ -114,7 +114,7 @@ export class Asked {
     this.line = new Line(setup);
     this.count = mailbox.columns.count;
     this.present = new Bits(this.count);
-    for (let id = 0; id < this.count; id++) if (mailbox.columns.place[id] !== gone) this.present.set(id);
+    for (let id = 0; id < this.count; id++) if (mailbox.columns.place[id] !== expunged) this.present.set(id);
   }
 
   /** Which messages a condition holds for, also those that are gone. */

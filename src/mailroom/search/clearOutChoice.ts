@@ -11,7 +11,7 @@ import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Viewing, Searching } from './searching';
 import type { Reading } from './redundancy';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import type { View } from '../border/views';
 
 /** What a clear-out looks at, newest first: a view, or all places but Junk, the Bin, Sent and Drafts. */
@@ -20,7 +20,10 @@ export function looksAt(
   of: View | null,
 ): Int32Array {
   if (of) return views.list(of);
-  const not = new Set([gone, ...(['junk', 'bin', 'sent', 'drafts'] as const).map((place) => tables.placeIndex(place))]);
+  const not = new Set([
+    expunged,
+    ...(['junk', 'bin', 'sent', 'drafts'] as const).map((place) => tables.placeIndex(place)),
+  ]);
   return views.newestFirst.filter((id) => !not.has(columns.place[id]));
 }
 

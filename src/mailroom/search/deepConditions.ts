@@ -7,7 +7,7 @@ import { spellings } from '../../core/text/collation';
 import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../../core/rules/rule';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 import { turn } from '../time/turn';
 import type { Indexed } from './indexed';
 
@@ -58,7 +58,7 @@ export class DeepAnswers {
     for (const kept of open) {
       const bits = kept.bits.grown(count);
       for (const id of this.look(kept.condition, bits)) {
-        if (id >= kept.upTo && !bits.has(id) && columns.place[id] !== gone)
+        if (id >= kept.upTo && !bits.has(id) && columns.place[id] !== expunged)
           toRead.set(id, [...(toRead.get(id) ?? []), kept]);
       }
       kept.bits = bits;

@@ -4,7 +4,7 @@ import { chosen, readyToChoose } from './clearOutChoice';
 import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Viewing, Searching } from './searching';
-import { gone } from '../state/internedTables';
+import { expunged } from '../state/internedTables';
 
 function idsOf(
   mailbox: MailState & Correspondents & Viewing & Pick<Searching, 'finding' | 'redundancy'>,
@@ -29,5 +29,5 @@ export async function selected(
   else if ('within' in selection) await mailbox.views.ready(selection.within);
   const { place, count } = mailbox.columns;
   const ids = idsOf(mailbox, selection).sort();
-  return ids.filter((id, i) => id < count && place[id] !== gone && (i === 0 || ids[i - 1] !== id));
+  return ids.filter((id, i) => id < count && place[id] !== expunged && (i === 0 || ids[i - 1] !== id));
 }

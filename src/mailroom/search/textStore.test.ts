@@ -112,7 +112,7 @@ test('a segment that is spoilt or gone is made anew from the messages', async ()
     { ...whole, words: whole.words.slice(0, 20) },
     { ...whole, words: whole.words.replace('\ntide\n', '\ntied\n') },
     // As an earlier version wrote it.
-    { ...whole, seal: undefined },
+    { ...whole, form: 2 },
   ]) {
     if (spoilt) records.set(key, spoilt);
     else records.delete(key);

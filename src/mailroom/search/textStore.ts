@@ -5,10 +5,23 @@ import { TextBatchWriter, type TextBatch } from '../../core/search/textBatch';
 import { TextSegments } from '../../core/search/segments';
 import type { PackedSegment } from '../../core/search/textIndex';
 import { segmentSize } from '../../core/search/units';
-import { keyOf, NewerStorage, packText, readRecord, textSegmentSchema } from '../storage/records';
+import type { Records } from '../storage/records';
+import type { Writes } from '../storage/storing';
+import { keyOf } from '../storage/keys';
 import type { RawStore } from '../storage/rawStore';
-import type { RecordStore } from '../storage/recordStore';
 import { turn } from '../time/turn';
+import { z } from 'zod';
+import { uint16, uint32 } from '../storage/schemas';
+
+/** How segments of the text index are written now; one that is written otherwise is made anew. */
+const textForm = 3;
+const segmentSchema = z.object({
+  form: z.literal(textForm),
+  count: z.number().int().min(0).max(segmentSize),
+  words: z.string(),
+  units: uint16,
+  ends: uint32,
+});
 
 /** Messages read before whoever else waits for the worker gets a turn. */
 const sliceSize = 64;
@@ -32,7 +45,7 @@ export class TextStore {
   private filling: Promise<void> | null = null;
 
   constructor(
-    private readonly store: RecordStore,
+    private readonly records: Records,
     private readonly raws: RawStore,
     /** Hears how many messages of how many are in the index, while it is read or made. */
     private readonly reading: (done: number, total: number) => void = () => undefined,
@@ -69,21 +82,17 @@ export class TextStore {
 
   private async load(count: number): Promise<void> {
     const wanted = Array.from({ length: Math.ceil(count / segmentSize) }, (_, at) => at);
-    const records = await Promise.all(wanted.map((at) => this.store.get(keyOf.text(at))));
-    for (const [at, record] of records.entries()) {
+    // All are on their way from storage while the first is looked through.
+    const segments = wanted.map((at) => this.records.fetchDerived(keyOf.text(at), segmentSchema));
+    for (const [at, segment] of segments.entries()) {
+      const stored = (await segment)();
       // A hole is filled from the raw messages, and so is all that comes after it.
-      if (record === null) return;
-      try {
-        const stored = readRecord(keyOf.text(at), record, textSegmentSchema);
-        const expected = Math.min(stored.count, segmentSize, count - at * segmentSize);
-        this.texts.attach(stored as PackedSegment, expected);
-        if (expected < segmentSize) return;
-        this.reading(this.texts.count, count);
-        await turn();
-      } catch (error) {
-        if (error instanceof NewerStorage) throw error;
-        return;
-      }
+      if (stored === null) return;
+      const expected = Math.min(stored.count, segmentSize, count - at * segmentSize);
+      this.texts.attach(stored as PackedSegment, expected);
+      if (expected < segmentSize) return;
+      this.reading(this.texts.count, count);
+      await turn();
     }
   }
 
@@ -105,8 +114,8 @@ export class TextStore {
   }
 
   /** The segments that changed since the last call, ready to be stored. */
-  takeDirty(): [key: string, record: unknown][] {
-    const out = [...this.dirty].map((at): [string, unknown] => [keyOf.text(at), packText(this.texts.pack(at))]);
+  takeDirty(): Writes {
+    const out = [...this.dirty].map((at) => [keyOf.text(at), { form: textForm, ...this.texts.pack(at) }] as const);
     this.dirty.clear();
     return out;
   }

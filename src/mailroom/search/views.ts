@@ -9,7 +9,7 @@ import type { Filter, Lane, View } from '../border/views';
 import { bit, type StateColumns } from '../state/columns';
 import type { Derived } from '../state/derived';
 import type { Finding } from './finding';
-import { gone, type Tables } from '../state/internedTables';
+import { expunged, type Tables } from '../state/internedTables';
 
 /** What views are views of. */
 export interface ViewSource {
@@ -246,16 +246,16 @@ export class Views {
       const wanted = tables.places.items.indexOf(view.place);
       return (id) => place[id] === wanted;
     }
-    if (view.kind === 'damaged') return (id) => place[id] !== gone && damaged.has(id);
+    if (view.kind === 'damaged') return (id) => place[id] !== expunged && damaged.has(id);
     if (view.kind === 'found') {
       const found = this.foundBy(view.query, view.applied);
       if (!found) return () => false;
-      if (!view.within) return (id) => found.has(id) && place[id] !== gone;
+      if (!view.within) return (id) => found.has(id) && place[id] !== expunged;
       const within = this.holds(view.within);
       return (id) => found.has(id) && within(id);
     }
     const bears = this.bears(view.label);
-    return (id) => place[id] !== gone && bears(id);
+    return (id) => place[id] !== expunged && bears(id);
   }
 
   /** Totals and unread of each place by its index, and of each set of labels by its index. */
@@ -269,7 +269,7 @@ export class Views {
       total[place[id]]++;
       const isUnread = !(bits[id] & bit.read);
       if (isUnread) unread[place[id]]++;
-      if (place[id] === gone) continue;
+      if (place[id] === expunged) continue;
       labelSets[labels[id]]++;
       if (isUnread) unreadLabelSets[labels[id]]++;
     }

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { emptySetup } from '../../core/line/setup';
 import { StateColumns } from './columns';
-import { statePackSize } from '../storage/records';
+import { statePackSize } from '../storage/keys';
 import { editSetup } from '../../core/line/setupEdit';
-import { gone, Tables } from './internedTables';
+import { expunged, Tables } from './internedTables';
 import { Views, type ViewSource } from '../search/views';
 import { didTo, messages, short } from '../../core/text/sentences';
 
@@ -38,7 +38,7 @@ describe('tables', () => {
     expect(tables.placeIndex('inbox')).toBe(tables.placeIndex('inbox'));
     expect(tables.labelSetIndex(['b', 'a'])).toBe(tables.labelSetIndex(['a', 'b']));
     expect(tables.labelSetIndex([])).toBe(0);
-    expect(tables.places.items[gone]).toBe('gone');
+    expect(tables.places.items[expunged]).toBe('gone');
   });
 
   test('what was added is written once, and replayed once however often', () => {

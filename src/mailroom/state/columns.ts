@@ -1,5 +1,6 @@
 // The state of all messages in memory, as columns: a hundred thousand messages are a few arrays, not objects.
-import { type Column, type Columns, type StatePack, recordVersion, statePackSize } from '../storage/records';
+import { type Column, type Columns, type StatePack } from '../storage/stateRecords';
+import { statePackSize } from '../storage/keys';
 import { grown } from '../../core/data/grown';
 import { inks, type Ink } from '../../core/mail/place';
 
@@ -85,7 +86,6 @@ export class StateColumns {
     const from = pack * statePackSize;
     const to = from + statePackSize;
     return {
-      v: recordVersion,
       place: this.place.slice(from, to),
       placedAt: this.placedAt.slice(from, to),
       bits: this.bits.slice(from, to),

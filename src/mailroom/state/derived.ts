@@ -8,14 +8,29 @@ import type { Envelope } from '../../core/mail/envelopeSchema';
 import { groupsBy, type Groups } from '../../core/data/groups';
 import { senderKind, senderKinds, type SenderKind } from '../../core/senders/kind';
 import { grown } from '../../core/data/grown';
-import { derivedPackSchema, keyOf, NewerStorage, readRecord, recordVersion, statePackSize } from '../storage/records';
-import type { RecordStore } from '../storage/recordStore';
+import type { Records } from '../storage/records';
+import type { Writes } from '../storage/storing';
+import { bytes, uint32 } from '../storage/schemas';
+import { keyOf, statePackSize } from '../storage/keys';
 import { turn } from '../time/turn';
+import { z } from 'zod';
 
 /** The bits beside the kind, which takes the lowest two. */
 const factBit = { attachments: 4, own: 8 } as const;
+
 /** Messages threaded before whoever asks for rows gets a turn. */
 const sliceSize = 2_000;
+
+const derivedPackSchema = z.object({
+  /** The accounts for which it was computed. */
+  stamp: z.string(),
+  conversation: uint32,
+  above: uint32,
+  account: bytes,
+  facts: bytes,
+});
+
+type DerivedPack = z.infer<typeof derivedPackSchema>;
 
 /** What is computed of so many messages. */
 interface Threaded {
@@ -39,7 +54,7 @@ export class Derived {
   private members: Groups | null = null;
   count = 0;
 
-  constructor(private readonly store: RecordStore) {}
+  constructor(private readonly records: Records) {}
 
   /** Whether messages can be added: the threads are in memory. */
   get ready(): boolean {
@@ -73,30 +88,24 @@ export class Derived {
   }
 
   /** Fetches what is stored for the first `count` messages, while the rest of the mailbox is read. */
-  fetch(count: number): Promise<unknown[]> {
+  fetch(count: number): Promise<(DerivedPack | null)[]> {
     const packs = Array.from({ length: Math.ceil(count / statePackSize) }, (_, pack) => pack);
-    return Promise.all(packs.map((pack) => this.store.get(keyOf.derived(pack))));
+    return Promise.all(packs.map((pack) => this.records.readDerived(keyOf.derived(pack), derivedPackSchema)));
   }
 
   /** Takes over what was fetched. What is missing or old is computed by {@link threaded}. */
-  load(count: number, records: readonly unknown[]): void {
+  load(count: number, packs: readonly (DerivedPack | null)[]): void {
     this.grow(count);
-    for (const [pack, record] of records.entries()) {
-      if (record === null) continue;
-      try {
-        const stored = readRecord(keyOf.derived(pack), record, derivedPackSchema);
-        if (stored.stamp !== this.stamp) continue;
-        const at = pack * statePackSize;
-        const here = Math.min(statePackSize, count - at);
-        if (here <= 0) break;
-        this.conversation.set(stored.conversation.subarray(0, here), at);
-        this.above.set(stored.above.subarray(0, here), at);
-        this.accountColumn.set(stored.account.subarray(0, here), at);
-        this.facts.set(stored.facts.subarray(0, here), at);
-      } catch (error) {
-        // It is computed anew in a moment, from what is kept elsewhere: nothing is lost, nobody need be told.
-        if (error instanceof NewerStorage) throw error;
-      }
+    for (const [pack, stored] of packs.entries()) {
+      // Without it, it is computed anew in a moment from what is kept elsewhere.
+      if (stored === null || stored.stamp !== this.stamp) continue;
+      const at = pack * statePackSize;
+      const here = Math.min(statePackSize, count - at);
+      if (here <= 0) break;
+      this.conversation.set(stored.conversation.subarray(0, here), at);
+      this.above.set(stored.above.subarray(0, here), at);
+      this.accountColumn.set(stored.account.subarray(0, here), at);
+      this.facts.set(stored.facts.subarray(0, here), at);
     }
     // A pack written before a crash may name conversations of messages that never came to be.
     for (let id = 0; id < count; id++) if (this.conversation[id] >= count) this.conversation[id] = id;
@@ -210,20 +219,19 @@ export class Derived {
   }
 
   /** The packs that changed since the last call, ready to be stored. */
-  takeDirty(): [key: string, record: unknown][] {
+  takeDirty(): Writes {
     const packs = [...this.dirty];
     this.dirty.clear();
     return packs.map((pack) => {
       const [from, to] = [pack * statePackSize, (pack + 1) * statePackSize];
-      const record = {
-        v: recordVersion,
+      const content = {
         stamp: this.stamp,
         conversation: this.conversation.slice(from, to),
         above: this.above.slice(from, to),
         account: this.accountColumn.slice(from, to),
         facts: this.facts.slice(from, to),
       };
-      return [keyOf.derived(pack), record];
+      return [keyOf.derived(pack), content];
     });
   }
 }

@@ -1,9 +1,11 @@
 // Tables of words that many messages share: places, sets of labels, traces. A message holds an index into each.
 import { fixedPlaces, type Place } from '../../core/mail/place';
-import type { JournalRecord, Meta, StoredTraceLine } from '../storage/records';
+import type { JournalRecord } from '../storage/journal';
+import type { Meta } from '../storage/stateRecords';
+import type { StoredTraceLine } from '../storage/trace';
 
 /** Where a message is that was deleted for good, or whose import was undone: nowhere that is shown. */
-export const gone = 0;
+export const expunged = 0;
 
 class Table<T> {
   private readonly index = new Map<string, number>();

@@ -1,8 +1,10 @@
 // The heads of journal records: what stays of a command in memory once it is done.
 import { bit } from './columns';
-import { valueAt, journalSchema, keyOf, type JournalRecord } from '../storage/records';
+import { journalSchema, type JournalRecord } from '../storage/journal';
+import { valueAt } from '../storage/stateRecords';
+import { keyOf } from '../storage/keys';
 import type { LogKind } from '../../core/line/logKinds';
-import type { RecordStore } from '../storage/recordStore';
+import type { Records } from '../storage/records';
 
 /** A journal record without its change: enough for the Logbook and for “Why here”. */
 export interface JournalHead {
@@ -23,7 +25,13 @@ export interface JournalHead {
 }
 
 /** What a record did, by the columns that it changed; of the bits by those that its first message got. */
-function kindsOf({ undoes, final, add, change, setup }: JournalRecord): LogKind[] {
+function kindsOf({
+  undoes,
+  final,
+  add,
+  change,
+  setup,
+}: Pick<JournalRecord, 'undoes' | 'final' | 'add' | 'change' | 'setup'>): LogKind[] {
   const kinds: LogKind[] = [];
   if (undoes !== null) kinds.push('undone');
   if (add) kinds.push('arrived');
@@ -62,22 +70,13 @@ export function headOf(record: JournalRecord): JournalHead {
 /** Records asked for at a time. */
 const atOnce = 64;
 
-/** The heads of the records from `first` up to `last`. `spoilt` is told of each that can't be read. */
-export async function readHeads(
-  store: RecordStore,
-  first: number,
-  last: number,
-  spoilt: (key: string, reason: string, record: unknown) => void,
-): Promise<JournalHead[]> {
+/** The heads of the records from `first` up to `last`. What can't be read is set aside. */
+export async function readHeads(records: Records, first: number, last: number): Promise<JournalHead[]> {
   const heads: JournalHead[] = [];
   for (let at = first; at <= last; at += atOnce) {
     const seqs = Array.from({ length: Math.min(atOnce, last - at + 1) }, (_, i) => at + i);
-    const records = await Promise.all(seqs.map((seq) => store.get(keyOf.journal(seq))));
-    for (const [i, record] of records.entries()) {
-      const parsed = journalSchema.safeParse(record);
-      if (parsed.success) heads.push(headOf(parsed.data));
-      else if (record !== null) spoilt(keyOf.journal(seqs[i]), parsed.error.issues[0].message, record);
-    }
+    for (const record of await Promise.all(seqs.map((seq) => records.read(keyOf.journal(seq), journalSchema))))
+      if (record !== null && record !== 'spoilt') heads.push(headOf(record));
   }
   return heads;
 }

@@ -1,7 +1,8 @@
 // Reading the state back from whatever is left of it.
 import { StateColumns } from './columns';
 import { readState } from './readState';
-import { keyOf, NewerStorage, statePackSize } from '../storage/records';
+import { NewerStorage, Records } from '../storage/records';
+import { keyOf, statePackSize } from '../storage/keys';
 import { memoryStore } from '../storage/recordStore';
 import { fill, openMailbox } from '../testing/testing';
 
@@ -16,14 +17,14 @@ async function stored(count: number): Promise<Map<string, unknown>> {
 
 async function read(records: Map<string, unknown>) {
   const columns = new StateColumns();
-  const aside: string[] = [];
   const begun: number[] = [];
-  const state = await readState(
-    memoryStore(records),
-    columns,
-    (key) => aside.push(key),
-    (count) => begun.push(count),
+  const stored = new Records(
+    memoryStore(new Map(records)),
+    () => 0,
+    () => undefined,
   );
+  const state = await readState(stored, columns, (count) => begun.push(count));
+  const aside = (await stored.keys()).flatMap((key) => /^aside\/(.*)\/0$/.exec(key)?.[1] ?? []);
   return { ...state, count: columns.count, aside, begun };
 }
 
@@ -40,7 +41,7 @@ test.each([
   ['a pack that is no record', keyOf.state(0), 7],
   ['a pack that is missing', keyOf.state(0), null],
   ['a pack cut short', keyOf.state(0), { v: 1, place: new Uint16Array(3) }],
-])('%s, and no ground yet: the whole journal is replayed', async (_what, key, record) => {
+])('%s, and no checkpoint yet: the whole journal is replayed', async (_what, key, record) => {
   const records = await stored(12);
   if (record === null) records.delete(key);
   else records.set(key, record);
@@ -53,7 +54,7 @@ test('no meta that can be read: the count is not known, and the whole journal is
   expect(await read(records)).toMatchObject({ meta: null, from: 0, first: 1, count: 0, aside: [keyOf.meta] });
 });
 
-test('no meta and no ground, and a journal that was shortened: it is replayed from what is left', async () => {
+test('no meta and no checkpoint, and a journal that was shortened: it is replayed from what is left', async () => {
   const records = await stored(12);
   records.set(keyOf.journal(7), records.get(keyOf.journal(1)));
   records.delete(keyOf.journal(1));

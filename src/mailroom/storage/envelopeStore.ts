@@ -1,10 +1,12 @@
 // Envelopes: packed by 512 in storage; in memory from when the first of a pack is asked for.
 import type { StoredMessage } from '../../core/mail/message';
-import { type KeptEnvelope } from './keptEnvelope';
-import { envelopePackSize, keyOf, NewerStorage, packEnvelopes, readEnvelopes, SpoiltRecord } from './records';
+import { type KeptEnvelope, keptEnvelopeSchema } from './keptEnvelope';
+import { SpoiltRecord, readRecord, type Records } from './records';
+import { envelopePackSize, keyOf } from './keys';
 import type { RawStore } from './rawStore';
 import { Sharing } from './interning';
-import type { RecordStore } from './recordStore';
+import { z } from 'zod';
+import { hashOfText } from '../../core/data/hash';
 
 const unreadable: KeptEnvelope = {
   messageId: '',
@@ -28,6 +30,34 @@ const unreadable: KeptEnvelope = {
   damage: 'Its stored bytes can’t be read any more: the browser’s storage was damaged.',
 };
 
+/** `form`: which fields an envelope had when it was written; absent from what earlier versions wrote. */
+const envelopePackSchema = z.object({ rows: z.string(), form: z.number().optional() });
+const envelopeRows = z.array(keptEnvelopeSchema);
+/** When envelopes get another field, those of before are looked through. */
+const envelopeForm = hashOfText(Object.keys(keptEnvelopeSchema.shape).join(' '));
+
+/** What the record of a pack of envelopes holds. */
+export const packEnvelopes = (envelopes: readonly KeptEnvelope[]): { rows: string; form: number } => ({
+  rows: JSON.stringify(envelopes),
+  form: envelopeForm,
+});
+
+/** The envelopes in a record; `asWritten`: they are written as they are now. Throws SpoiltRecord. */
+function readEnvelopes(key: string, record: unknown): { envelopes: KeptEnvelope[]; asWritten: boolean } {
+  const { rows, form } = readRecord(key, record, envelopePackSchema);
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(rows);
+  } catch {
+    throw new SpoiltRecord(key, 'rows: no JSON');
+  }
+  // What came back just as it was written is what was written: to look through a hundred thousand takes a second.
+  if (form === envelopeForm) return { envelopes: parsed as KeptEnvelope[], asWritten: true };
+  const checked = envelopeRows.safeParse(parsed);
+  if (!checked.success) throw new SpoiltRecord(key, `rows: ${checked.error.issues[0].message}`);
+  return { envelopes: checked.data, asWritten: false };
+}
+
 /** Packs that are asked for at once when all are read. */
 const roundSize = 4;
 
@@ -36,9 +66,8 @@ export class EnvelopeStore {
   private readonly sharing = new Sharing();
 
   constructor(
-    private readonly store: RecordStore,
+    private readonly records: Records,
     private readonly raws: RawStore,
-    private readonly spoilt: (key: string, reason: string, record: unknown) => void,
     /** Reads an envelope again from the stored message. */
     private readonly reread: (stored: StoredMessage) => Promise<KeptEnvelope>,
   ) {}
@@ -69,16 +98,18 @@ export class EnvelopeStore {
 
   private async load(pack: number, count: number): Promise<void> {
     const key = keyOf.envelopes(pack);
-    const record = await this.store.get(key);
+    const record = await this.records.store.get(key);
     if (this.packs[pack]) return;
     const expected = Math.min(envelopePackSize, count - pack * envelopePackSize);
     try {
-      const rows = readEnvelopes(key, record);
-      if (rows.length < expected) throw new SpoiltRecord(key, 'rows: some are missing');
-      this.packs[pack] = rows.map((row) => this.sharing.share(row));
+      const { envelopes, asWritten } = readEnvelopes(key, record);
+      if (envelopes.length < expected) throw new SpoiltRecord(key, 'rows: some are missing');
+      this.packs[pack] = envelopes.map((row) => this.sharing.share(row));
+      // Of an earlier version: written as now, it need not be looked through the next time.
+      if (!asWritten) void this.records.write(key, packEnvelopes(envelopes)).catch(() => undefined);
     } catch (error) {
-      if (error instanceof NewerStorage) throw error;
-      this.spoilt(key, error instanceof Error ? error.message : String(error), record);
+      if (!(error instanceof SpoiltRecord)) throw error;
+      this.records.setAside(key, error.message, record);
       this.packs[pack] = await this.rebuild(pack, expected);
     }
   }
@@ -90,8 +121,8 @@ export class EnvelopeStore {
       const stored = await this.raws.read(pack * envelopePackSize + i).catch(() => null);
       out.push(stored ? await this.reread(stored) : unreadable);
     }
-    await this.store
-      .set(keyOf.envelopes(pack), packEnvelopes(out))
+    await this.records
+      .write(keyOf.envelopes(pack), packEnvelopes(out))
       // Storage that is full keeps the spoilt pack; it is read again the next time.
       .catch(() => undefined);
     return out;
@@ -121,7 +152,7 @@ export class EnvelopeStore {
       const old = keep > 0 ? this.pack(pack).slice(0, keep) : [];
       const rows = [...old, ...envelopes.slice(at, at + envelopePackSize - keep)];
       next.push([pack, rows]);
-      writes.push(this.store.set(keyOf.envelopes(pack), packEnvelopes(rows)));
+      writes.push(this.records.write(keyOf.envelopes(pack), packEnvelopes(rows)));
       at += envelopePackSize - keep;
     }
     await Promise.all(writes);

@@ -1,18 +1,40 @@
 // The journal: one record for each command, written before it is applied. What a command is to write becomes a record
 // here, and records are read back in their order.
-import { type SetupEdit, withInverses } from '../../core/line/setupEdit';
-import {
-  journalSchema,
-  keyOf,
-  NewerStorage,
-  readRecord,
-  recordVersion,
-  type Column,
-  type Columns,
-  type JournalRecord,
-} from './records';
-import type { RecordStore } from './recordStore';
+import { type SetupEdit, withInverses, setupChangeSchema } from '../../core/line/setupEdit';
+import { SpoiltRecord, type Records } from './records';
+import { type Column, type Columns, columns } from './stateRecords';
+import { int32 } from './schemas';
+import { keyOf } from './keys';
 import type { Setup } from '../../core/line/setup';
+import { z } from 'zod';
+import { traceLineSchema } from './trace';
+
+export const journalSchema = z.object({
+  seq: z.number().int(),
+  /** The caller's id of the command: the same one is never done twice. `JOB/1`, `JOB/2` … are the parts of one job. */
+  command: z.string(),
+  at: z.number(),
+  by: z.enum(['you', 'Wide Sort', 'post office']),
+  says: z.string(),
+  /** The entry that this one undoes; null for a command of its own. */
+  undoes: z.number().nullable(),
+  /** True where nothing can bring it back: deletion for good. */
+  final: z.boolean(),
+  /** Messages that came in: ids `first` up to, not including, `first + count`. */
+  add: z.object({ first: z.number(), count: z.number() }).nullable(),
+  change: z.object({ ids: int32, before: columns, after: columns }).nullable(),
+  setup: z.array(setupChangeSchema).nullable(),
+  /** Words added to the tables, with the index of the first. */
+  intern: z.object({
+    places: z.object({ first: z.number(), items: z.array(z.string()) }),
+    labelSets: z.object({ first: z.number(), items: z.array(z.array(z.string())) }),
+    traces: z.object({ first: z.number(), items: z.array(z.array(traceLineSchema)) }),
+  }),
+  cursor: z.string().nullable(),
+  postOn: z.boolean().nullable(),
+});
+
+export type JournalRecord = z.infer<typeof journalSchema>;
 
 /** What a command is to write. */
 export interface Commit {
@@ -45,7 +67,6 @@ export function recordOf(commit: Commit, { seq, at, columns, setup, intern }: St
   const before: Columns = {};
   if (ids && after) for (const name of Object.keys(after) as (keyof Columns)[]) before[name] = columns.pick(name, ids);
   return {
-    v: recordVersion,
     seq,
     command: commit.command,
     at,
@@ -63,34 +84,26 @@ export function recordOf(commit: Commit, { seq, at, columns, setup, intern }: St
 }
 
 /** Reads one record. Throws SpoiltRecord where it is none, NewerStorage where a newer version wrote it. */
-export async function readJournal(store: RecordStore, seq: number): Promise<JournalRecord> {
+export async function readJournal(records: Records, seq: number): Promise<JournalRecord> {
   const key = keyOf.journal(seq);
-  return readRecord(key, await store.get(key), journalSchema);
+  const record = await records.take(key, journalSchema);
+  if (record === null) throw new SpoiltRecord(key, 'it is missing');
+  return record;
 }
 
-/** The records after `from`, in their order; null for one that is missing or spoilt, of which the callers are told. */
+/** The records after `from`, in their order; null for one that can't be read, and for one that is missing: `missing` hears. */
 export async function* recordsAfter(
-  store: RecordStore,
+  records: Records,
   from: number,
   missing: (seq: number) => void,
-  spoilt: (key: string, reason: string, record: unknown) => void,
 ): AsyncGenerator<{ seq: number; record: JournalRecord | null }> {
   for (let seq = from + 1; ; seq++) {
-    const key = keyOf.journal(seq);
-    const stored = await store.get(key);
-    let record: JournalRecord | null = null;
-    if (stored === null) {
+    const record = await records.read(keyOf.journal(seq), journalSchema);
+    if (record === null) {
       // A hole is not the end where a later record exists: a record may have been lost by damage.
-      if (!(await store.get(keyOf.journal(seq + 1)))) return;
+      if (!(await records.has(keyOf.journal(seq + 1)))) return;
       missing(seq);
-    } else {
-      try {
-        record = readRecord(key, stored, journalSchema);
-      } catch (error) {
-        if (error instanceof NewerStorage) throw error;
-        spoilt(key, String(error), stored);
-      }
     }
-    yield { seq, record };
+    yield { seq, record: record === 'spoilt' ? null : record };
   }
 }

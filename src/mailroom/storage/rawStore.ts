@@ -1,17 +1,21 @@
 // The raw messages in storage: packed by 64, read only when one is opened, exported or read again.
 import type { Form } from '../../core/mail/mbox';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
-import {
-  bigMessage,
-  bigRecordSchema,
-  keyOf,
-  rawPackSchema,
-  rawPackSize,
-  readRecord,
-  recordVersion,
-  type RawPack,
-} from './records';
-import type { RecordStore } from './recordStore';
+import type { Records } from './records';
+import { bytes, int32 } from './schemas';
+import { bigMessage, keyOf, rawPackSize } from './keys';
+import { z } from 'zod';
+
+const rawPackSchema = z.object({
+  /** Length of each message in bytes; -1 for one that has a record of its own, -2 for one that is gone. */
+  lengths: int32,
+  /** How each is wrapped: 0 for a message by itself, 1 as it stood in an mbox. */
+  forms: bytes,
+  bytes,
+});
+
+/** The bytes of a message in a record of its own; earlier versions wrote them alone. */
+const bigRecordSchema = z.union([bytes, z.object({ bytes })]);
 
 interface OpenPack {
   pack: number;
@@ -24,15 +28,14 @@ export class RawStore {
   /** The last pack read or written: neighbours are often wanted together, and the last one grows. */
   private cached: OpenPack | null = null;
 
-  constructor(private readonly store: RecordStore) {}
+  constructor(private readonly records: Records) {}
 
   private async load(pack: number): Promise<OpenPack> {
     if (this.cached?.pack === pack) return this.cached;
-    const key = keyOf.raw(pack);
-    const record = await this.store.get(key);
+    const record = await this.records.take(keyOf.raw(pack), rawPackSchema);
     const open: OpenPack = { pack, messages: [], forms: [] };
     if (record !== null) {
-      const { lengths, forms, bytes } = readRecord(key, record, rawPackSchema);
+      const { lengths, forms, bytes } = record;
       let at = 0;
       for (let i = 0; i < lengths.length; i++) {
         const form: Form = forms[i] === 1 ? 'mbox' : 'eml';
@@ -51,8 +54,7 @@ export class RawStore {
   private async save(open: OpenPack): Promise<void> {
     const { messages, forms } = open;
     const total = messages.reduce((n, m) => n + (typeof m === 'string' ? 0 : m.bytes.length), 0);
-    const record: RawPack = {
-      v: recordVersion,
+    const record = {
       lengths: Int32Array.from(messages, (m) => (m === 'big' ? -1 : m === 'gone' ? -2 : m.bytes.length)),
       forms: Uint8Array.from(forms, (form) => (form === 'mbox' ? 1 : 0)),
       bytes: new Uint8Array(total),
@@ -63,7 +65,7 @@ export class RawStore {
         record.bytes.set(m.bytes, at);
         at += m.bytes.length;
       }
-    await this.store.set(keyOf.raw(open.pack), record);
+    await this.records.write(keyOf.raw(open.pack), record);
   }
 
   /** Writes messages with the ids from `first` on. What storage held beyond `first` never counted, and goes. */
@@ -81,7 +83,7 @@ export class RawStore {
       }
       open.forms.push(message.form);
       if (message.bytes.length > bigMessage) {
-        writes.push(this.store.set(keyOf.big(id), message.bytes));
+        writes.push(this.records.write(keyOf.big(id), { bytes: message.bytes }));
         open.messages.push('big');
       } else open.messages.push(message);
     }
@@ -97,9 +99,8 @@ export class RawStore {
     const message = open.messages[at];
     if (message === undefined || message === 'gone') return null;
     if (message !== 'big') return message;
-    const bytes = await this.store.get(keyOf.big(id));
-    const parsed = bigRecordSchema.safeParse(bytes);
-    return parsed.success ? { bytes: parsed.data, form: open.forms[at] } : null;
+    const big = await this.records.readDerived(keyOf.big(id), bigRecordSchema);
+    return big && { bytes: 'bytes' in big ? big.bytes : big, form: open.forms[at] };
   }
 
   /** A message; null where its bytes were deleted for good or can't be read. */
@@ -118,7 +119,7 @@ export class RawStore {
     for (const [pack, list] of packs) {
       const open = await this.load(pack);
       for (const id of list) {
-        if (open.messages[id % rawPackSize] === 'big') await this.store.remove(keyOf.big(id));
+        if (open.messages[id % rawPackSize] === 'big') await this.records.remove(keyOf.big(id));
         if (id % rawPackSize < open.messages.length) open.messages[id % rawPackSize] = 'gone';
       }
       await this.save(open);

@@ -1,18 +1,19 @@
 // Storing behind the journal: the state and its meta soon after a command, and what can be computed anew a little later,
 // so that while mail pours in its large records are written once for many commands.
-import { storageTrouble, type RecordStore } from './recordStore';
+import type { Records } from './records';
+import { storageTrouble } from './recordStore';
 
 /** Records to be written: each its key and what it holds. */
-export type Records = (readonly [key: string, record: unknown])[];
+export type Writes = (readonly [key: string, content: object])[];
 
 /** What is to be stored, asked for when its time comes. */
-export interface Stored {
+export interface ToStore {
   /** The state packs of these numbers. */
-  packs(numbers: readonly number[]): Records;
+  packs(numbers: readonly number[]): Writes;
   /** Says how far the state is complete; written after it. */
-  meta(): Records[number];
+  meta(): Writes[number];
   /** What changed of what can be computed anew. */
-  anew(): Records;
+  anew(): Writes;
   trouble(says: string): void;
 }
 
@@ -27,8 +28,8 @@ export class Storing {
   private closed = false;
 
   constructor(
-    private readonly store: RecordStore,
-    private readonly stored: Stored,
+    private readonly records: Records,
+    private readonly stored: ToStore,
   ) {}
 
   /** A state pack changed. */
@@ -73,7 +74,7 @@ export class Storing {
     const [key, meta] = this.stored.meta();
     try {
       await this.write(records);
-      await this.store.set(key, meta);
+      await this.records.write(key, meta);
     } catch (error) {
       for (const pack of packs) this.dirty.add(pack);
       throw error;
@@ -84,8 +85,8 @@ export class Storing {
     if (!this.closed) await this.write(this.stored.anew());
   }
 
-  private async write(records: Records): Promise<void> {
-    await Promise.all(records.map(([key, record]) => this.store.set(key, record)));
+  private async write(writes: Writes): Promise<void> {
+    await Promise.all(writes.map(([key, content]) => this.records.write(key, content)));
   }
 }
 

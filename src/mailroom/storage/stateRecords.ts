@@ -1,0 +1,62 @@
+// What the records of the state hold: its columns, and what says how far they go.
+import { z } from 'zod';
+import { setupSchema } from '../../core/line/setup';
+import { statePackSize } from './keys';
+import { bytes, uint16, uint32, float64 } from './schemas';
+import { traceLineSchema } from './trace';
+
+export const metaSchema = z.object({
+  /** The journal number that all state packs have reached. */
+  seq: z.number().int(),
+  count: z.number().int(),
+  places: z.array(z.string()),
+  labelSets: z.array(z.array(z.string())),
+  traces: z.array(z.array(traceLineSchema)),
+  setup: setupSchema,
+  /** The post office's cursor; null before the first check or where there is none. */
+  cursor: z.string().nullable(),
+  postOn: z.boolean(),
+  /** The moment for which rules on the age of messages were last asked; 0 for never. */
+  agedAt: z.number().default(0),
+  /** The first record of the journal that is kept. */
+  first: z.number().int().min(1).default(1),
+});
+
+export type Meta = z.infer<typeof metaSchema>;
+
+/** What the journal stands on once it was shortened: together with the records after `meta.seq` it gives all state. */
+export const checkpointSchema = z.object({ meta: metaSchema });
+
+export const statePackSchema = z.object({
+  place: uint16,
+  placedAt: float64,
+  bits: bytes,
+  labels: uint16,
+  trace: uint32,
+  date: float64,
+  due: float64.default(() => new Float64Array(statePackSize)),
+  ink: bytes.default(() => new Uint8Array(statePackSize)),
+});
+
+export type StatePack = z.infer<typeof statePackSchema>;
+
+/** A column of values for the messages of a change: one for all, or one for each. */
+const column = z.union([z.number(), uint16, uint32, float64, bytes]);
+
+export type Column = z.infer<typeof column>;
+
+export const columns = z.object({
+  place: column.optional(),
+  placedAt: column.optional(),
+  bits: column.optional(),
+  labels: column.optional(),
+  trace: column.optional(),
+  date: column.optional(),
+  due: column.optional(),
+  ink: column.optional(),
+});
+
+export type Columns = z.infer<typeof columns>;
+
+/** One value of a column for the `i`th message of a change. */
+export const valueAt = (value: Column, i: number): number => (typeof value === 'number' ? value : value[i]);
