@@ -1,19 +1,13 @@
 // Rule sets by chance, made of what real messages say: for the tests of Sieve and for the bench.
 import { Random } from '../demo/random';
 import { fieldText } from '../src/core/rules/deep';
-import { inks, type Folder, type Label, type Place } from '../src/core/mail/place';
+import { type Folder, type Place } from '../src/core/mail/place';
+import { inks, type Label } from '../src/core/mail/label';
 import { parseStructure } from '../src/core/mail/structure';
 import type { Envelope } from '../src/core/mail/envelopeSchema';
-import {
-  flagDays,
-  headerHows,
-  peopleHows,
-  textHows,
-  type Action,
-  type Condition,
-  type Group,
-  type Rule,
-} from '../src/core/rules/rule';
+import { headerHows, peopleHows, textHows, type Condition, type Group, type Rule } from '../src/core/rules/rule';
+import { flagDays } from '../src/core/effects/flag';
+import { type Action } from '../src/core/effects/effects';
 
 /** What conditions are made of. */
 export interface Words {

@@ -17,6 +17,8 @@ const coreFloors = [
   'data',
   'text',
   'mail',
+  'agenda',
+  'effects',
   'conversations',
   'senders',
   'junk',
@@ -24,7 +26,6 @@ const coreFloors = [
   'search',
   'delivery',
   'clearout',
-  'agenda',
   'line',
 ];
 

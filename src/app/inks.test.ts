@@ -13,7 +13,7 @@ import {
   wcagContrast,
   type Color,
 } from 'culori';
-import { inks } from '../core/mail/place';
+import { inks } from '../core/mail/label';
 
 const css = (name: string) => readFileSync(path.join(__dirname, name), 'utf8');
 const rgb = converter('rgb');

@@ -1,5 +1,5 @@
 import { inTree } from '../../core/mail/nesting';
-import { inks, type Label } from '../../core/mail/place';
+import { inks, type Label } from '../../core/mail/label';
 import type { Setup } from '../../core/line/setup';
 import type { Selection } from '../../mailroom/border/views';
 import { commandId, runAct } from '../state/desk';

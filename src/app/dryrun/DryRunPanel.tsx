@@ -1,5 +1,6 @@
 import { ArrowRight } from 'lucide-react';
 import { useState } from 'react';
+import { countedEffects } from '../../core/effects/effects';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
 import type { DryRunResult } from '../../mailroom/border/rules';
@@ -48,10 +49,10 @@ export function DryRunPanel({ answer, setup, none, narrow = false }: DryRunPanel
                   <strong>{would(move.count, 'would go')}</strong> from {name(move.from)} to {name(move.to)}.
                 </li>
               ))}
-              {value.report.labelled > 0 && <li>{would(value.report.labelled, 'would be labelled')}.</li>}
-              {value.report.flagged > 0 && <li>{would(value.report.flagged, 'would be flagged')}.</li>}
-              {value.report.inked > 0 && <li>{would(value.report.inked, 'would get another ink')}.</li>}
-              {value.report.markedRead > 0 && <li>{would(value.report.markedRead, 'would be marked read')}.</li>}
+              {countedEffects.map(({ name, would: says }) => {
+                const changed = value.report.effects[name] ?? 0;
+                return changed > 0 && <li key={name}>{would(changed, says)}.</li>;
+              })}
             </ul>
           )}
           {(value.report.wanted.writtenTo > 0 || value.report.wanted.flagged > 0) && (

@@ -28,11 +28,10 @@ import type { Setup } from '../../core/line/setup';
 import { useMailbox } from '../state/overview';
 import { useAnswer } from '../ui/useAnswer';
 import { useDroppable } from '@dnd-kit/core';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { Fragment, useEffect, useRef, type ReactNode } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import { stationNames } from '../../core/line/stations';
 import { inTree } from '../../core/mail/nesting';
-import { type Place, placeName } from '../../core/mail/place';
+import { fixedPlaces, fixedPlace, type Place, placeName, placeTraits } from '../../core/mail/place';
 import type { Overview } from '../../mailroom/border/overview';
 import type { Act, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
@@ -172,7 +171,7 @@ const linkStyle = (isActive: boolean) =>
 
 function PlaceLink({ to, name, icon: Icon, folded, onGo, place, depth, numbers }: LinkRowProps) {
   const title = numbers ? `${name}: ${count(numbers.total)} in all, ${count(numbers.unread)} unread` : name;
-  const act: Act | null = place && !['sent', 'drafts'].includes(place) ? { do: 'move', place } : null;
+  const act: Act | null = place && placeTraits(place).target ? { do: 'move', place } : null;
   return (
     <Drop id={`place-${to}`} act={act} depth={depth}>
       <NavLink
@@ -234,7 +233,7 @@ function Searches({
 /** The line: the sorting line as a track, then places, folders and labels. */
 export function Line({ overview, onGo }: { overview: Overview; onGo: () => void }) {
   const folded = usePreferences((s) => s.lineFolded);
-  const { setup, today, places } = overview;
+  const { setup, stations, places } = overview;
   const { pathname } = useLocation();
   const nav = useRef<HTMLElement>(null);
   // Where one is, is in sight, also where the line is longer than the screen.
@@ -243,8 +242,9 @@ export function Line({ overview, onGo }: { overview: Overview; onGo: () => void 
   }, [pathname]);
   const heading = folded ? 'sr-only' : 'quiet px-1 pt-2.5 pb-0.5 text-xs font-semibold';
   const common = { folded, onGo };
+  const numbersOf = (place: Place) => places.find((p) => p.place === place) ?? { total: 0, unread: 0 };
   const link = (place: Place, depth = 0) => {
-    const numbers = places.find((p) => p.place === place) ?? { total: 0, unread: 0 };
+    const numbers = numbersOf(place);
     return (
       <PlaceLink
         key={place}
@@ -278,23 +278,26 @@ export function Line({ overview, onGo }: { overview: Overview; onGo: () => void 
       <h2 className={folded ? 'sr-only' : 'quiet px-1 pb-1 text-xs font-semibold'}>Sorting line</h2>
       <ol className="flex flex-col gap-0.5">
         <Arrivals overview={overview} folded={folded} />
-        <Station to="/register" name={stationNames.register} today={today.register} {...common} />
-        <Station to="/junk-filter" name={stationNames.junk} today={today.junk} {...common} />
-        <Station to="/rules" name={stationNames.rules} today={today.rules} {...common} />
-        <Station to="/inbox" name={stationNames.inbox} today={today.inbox} last {...common} />
+        {stations.map(({ id, name, page, today }, at) => (
+          <Station key={id} to={page} name={name} today={today} last={at === stations.length - 1} {...common} />
+        ))}
       </ol>
       <h2 className={heading}>Places</h2>
       <ul className="flex flex-col">
-        {(['inbox', 'archive', 'junk'] as const).map((place) => link(place))}
-        {!folded && overview.newJunk > 0 && (
-          <li className="pl-7">
-            <NavLink to="/second-look" onClick={onGo} className="link flex min-h-6 items-center text-sm">
-              {count(overview.newJunk)} new: second look
-            </NavLink>
-          </li>
-        )}
-        {(['bin', 'sent'] as const).map((place) => link(place))}
-        {(places.find((p) => p.place === 'drafts')?.total ?? 0) > 0 && link('drafts')}
+        {fixedPlaces
+          .filter((place) => !fixedPlace(place).onceUsed || numbersOf(place).total > 0)
+          .map((place) => (
+            <Fragment key={place}>
+              {link(place)}
+              {place === 'junk' && !folded && overview.newJunk > 0 && (
+                <li className="pl-7">
+                  <NavLink to="/second-look" onClick={onGo} className="link flex min-h-6 items-center text-sm">
+                    {count(overview.newJunk)} new: second look
+                  </NavLink>
+                </li>
+              )}
+            </Fragment>
+          ))}
       </ul>
       {setup.folders.length > 0 && (
         <>

@@ -1,23 +1,11 @@
 import { X } from 'lucide-react';
 import type { Setup } from '../../core/line/setup';
-import { inks, type Place } from '../../core/mail/place';
-import { flagDays, type Action } from '../../core/rules/rule';
-import { flagDayWords } from '../../core/rules/ruleWords';
+import { type Place } from '../../core/mail/place';
+import { inks } from '../../core/mail/label';
+import { flagDays, flagDayWords } from '../../core/effects/flag';
+import { effects, effectOf, type Action } from '../../core/effects/effects';
 import { labelName, movablePlaces, placePath } from '../ui/naming';
 import { newFolderPlace, type DraftIds, type RuleDraft } from './ruleDraft';
-
-const words: Record<Action['do'], string> = {
-  move: 'move it to',
-  label: 'label it',
-  ink: 'ink its row in',
-  flag: 'flag it',
-  read: 'mark it read',
-  stop: 'ask no rule below',
-};
-const kinds = Object.keys(words) as Action['do'][];
-
-/** Only a label can be given several times. */
-const repeats = (kind: Action['do']) => kind === 'label';
 
 interface ActionFieldsProps {
   draft: RuleDraft;
@@ -31,30 +19,16 @@ export function ActionFields({ draft, setup, ids, onChange }: ActionFieldsProps)
   const { then } = draft;
   const set = (at: number, action: Action | null) =>
     onChange({ then: then.flatMap((one, i) => (i === at ? (action ? [action] : []) : [one])) });
-  const first = (kind: Action['do']): Action => {
-    switch (kind) {
-      case 'move':
-        return { do: 'move', place: setup.folders[0] ? `folder:${setup.folders[0].id}` : 'archive' };
-      case 'label':
-        return { do: 'label', label: setup.labels[0]?.id ?? ids.label };
-      case 'ink':
-        return { do: 'ink', ink: 'sea' };
-      case 'flag':
-        return { do: 'flag', due: 'none' };
-      case 'read':
-      case 'stop':
-        return { do: kind };
-    }
-  };
-  const left = kinds.filter(
-    (kind) => repeats(kind) || !then.some((action) => action.do === kind || (kind === 'stop' && action.do === 'move')),
+  const left = effects.filter(
+    ({ do: kind, repeats }) =>
+      repeats || !then.some((action) => action.do === kind || (kind === 'stop' && action.do === 'move')),
   );
   return (
     <fieldset className="flex flex-col gap-2">
       <legend className="mb-1 font-semibold">Then</legend>
       {then.map((action, at) => (
         <div key={at} className="flex flex-wrap items-center gap-2" role="group" aria-label="Act">
-          <span className="w-28 shrink-0">{words[action.do]}</span>
+          <span className="w-28 shrink-0">{effectOf(action.do).verb}</span>
           <Choice action={action} setup={setup} ids={ids} onChange={(next) => set(at, next)} />
           {action.do === 'move' && action.place === newFolderPlace(ids) && (
             <input
@@ -79,7 +53,7 @@ export function ActionFields({ draft, setup, ids, onChange }: ActionFieldsProps)
           <button
             type="button"
             className="btn btn-square btn-ghost btn-xs"
-            aria-label={`Do not ${words[action.do]}`}
+            aria-label={`Do not ${effectOf(action.do).verb}`}
             onClick={() => set(at, null)}
           >
             <X size={14} />
@@ -91,16 +65,16 @@ export function ActionFields({ draft, setup, ids, onChange }: ActionFieldsProps)
         className="select w-44 select-sm"
         value=""
         onChange={(e) => {
-          const kind = kinds.find((one) => one === e.target.value);
-          if (kind) onChange({ then: [...then, first(kind)] });
+          const kind = effects.find((one) => one.do === e.target.value);
+          if (kind) onChange({ then: [...then, kind.fresh(setup, ids.label)] });
         }}
       >
         <option value="" disabled hidden>
           {then.length ? 'and …' : 'do …'}
         </option>
-        {left.map((kind) => (
+        {left.map(({ do: kind, verb }) => (
           <option key={kind} value={kind}>
-            {words[kind]}
+            {verb}
           </option>
         ))}
       </select>

@@ -22,6 +22,7 @@ import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../ui/naming';
+import { effectOf } from '../../core/effects/effects';
 
 type RuleReport = RuleSetReport['rules'][number];
 
@@ -67,7 +68,7 @@ function Oddities({
       {contradictions.map(({ first, about }) => (
         <p key={`${first} ${about}`}>
           Contradicts “<RuleLink id={first} setup={setup} />
-          ”, which {about === 'ink' ? 'inks' : 'flags'} the same mail differently: the upper one has its way.
+          ”, which {effectOf(about).clash?.does} the same mail differently: the upper one has its way.
         </p>
       ))}
     </div>

@@ -1,18 +1,19 @@
 // A rule as it is being written: not yet a rule, and the edits that would make it one.
-import { inks, type Folder, type Label, type Place } from '../../core/mail/place';
+import { type Folder, type Place } from '../../core/mail/place';
+import { inks, type Label } from '../../core/mail/label';
 import type { Setup } from '../../core/line/setup';
 import {
   conditionSchema,
   conditionsOf,
   isGroup,
   ruleSchema,
-  type Action,
   type Condition,
   type ConditionField,
   type Group,
   type Part,
   type Rule,
 } from '../../core/rules/rule';
+import { type Action } from '../../core/effects/effects';
 import { fieldWords } from '../../core/rules/ruleWords';
 import type { SetupEdit } from '../../core/line/setupEdit';
 

@@ -1,4 +1,4 @@
-import { inkTags, type Ink } from '../../core/mail/place';
+import { inkTags, type Ink } from '../../core/mail/label';
 import type { Setup } from '../../core/line/setup';
 
 /** A label as its ink tag. A label that is gone is not shown. */

@@ -1,5 +1,5 @@
 // Words that several views say, with their numbers.
-import { type Place, placeName } from '../../core/mail/place';
+import { type Place, placeName, targetPlaces } from '../../core/mail/place';
 import { inTree, pathOf } from '../../core/mail/nesting';
 import type { Setup } from '../../core/line/setup';
 import type { SavedSearch } from '../../core/search/saved';
@@ -61,5 +61,5 @@ export function viewExists(view: View, setup: Setup): boolean {
 
 /** The places that a message can be moved to, in their order. */
 export function movablePlaces(setup: Setup): Place[] {
-  return ['inbox', 'archive', ...inTree(setup.folders).map(({ item }): Place => `folder:${item.id}`), 'junk', 'bin'];
+  return targetPlaces(inTree(setup.folders).map(({ item }) => item));
 }

@@ -1,24 +1,18 @@
 // The dry run: what a changed setup would do to the mail that is here, before it counts.
 import type { Envelope } from '../mail/envelopeSchema';
-import type { Ink, Place } from '../mail/place';
+import { placeTraits, type Place } from '../mail/place';
 import { RuleSet, type Matcher } from '../rules/match';
 import type { Rule } from '../rules/rule';
-import { Line, type Decision, type Knowledge, type TraceLine } from './decide';
+import type { Present } from '../effects/effect';
+import { changesOf, type Changes } from '../effects/effects';
+import { Line, type TraceLine } from './decide';
+import type { Knowledge } from './stations/station';
 import type { Setup } from './setup';
 
 /** A message as the dry run needs it, with what the line is told of it beyond itself. */
-export interface Candidate extends Knowledge {
+export interface Candidate extends Knowledge, Present {
   id: number;
   envelope: Envelope;
-  place: Place;
-  /** Label ids that it bears. */
-  labels: readonly string[];
-  read: boolean;
-  flagged?: boolean;
-  /** The ink of its row by a rule. */
-  ink?: Ink | null;
-  /** Whether the person, not the line, put it where it is. Such a message stays where it is. */
-  byHand: boolean;
 }
 
 /** What would become of one message. */
@@ -26,18 +20,11 @@ export interface DryRunChange {
   id: number;
   from: Place;
   to: Place;
-  addLabels: string[];
-  markRead: boolean;
-  /** The flag that it gets, or null. */
-  flag: Decision['flag'];
-  /** The ink that its row gets, null for none; undefined where that stays as it is. */
-  ink: Ink | null | undefined;
+  /** What changes about it, effect by effect. */
+  changes: Changes;
   /** Why, line by line: told only where it is asked for, since it takes longer than the rest. */
   trace: () => TraceLine[];
 }
-
-/** Places whose mail the line did not sort: what the person wrote, and what is thrown away. */
-const outsideTheLine: ReadonlySet<Place> = new Set<Place>(['sent', 'drafts', 'bin']);
 
 /**
  * The rules in which two setups differ, each as it is in either, where they differ in nothing else: only what one of
@@ -59,22 +46,6 @@ function changedRules(before: Setup, after: Setup): Rule[] | null {
   const from = kept.findIndex((rule, i) => rule !== now[i]);
   const to = kept.findLastIndex((rule, i) => rule !== now[i]);
   return [...changed, ...(from < 0 ? [] : kept.slice(from, to + 1))];
-}
-
-/** What changes about one message when another decision stands where one stood before; null where nothing does. */
-function difference(candidate: Candidate, was: Decision, decision: Decision): Omit<DryRunChange, 'trace'> | null {
-  const { id, place } = candidate;
-  const mayMove = !candidate.byHand && decision.place !== place && decision.place !== was.place;
-  const to = mayMove ? decision.place : place;
-  const addLabels = decision.labels.filter((l) => !candidate.labels.includes(l) && !was.labels.includes(l));
-  const markRead = decision.read && !was.read && !candidate.read;
-  const flag = decision.flag && !was.flag && !candidate.flagged ? decision.flag : null;
-  // Only the ink that the line gave does the line take off again.
-  const inked = candidate.ink ?? null;
-  const ink = decision.ink !== was.ink && decision.ink !== inked && (decision.ink ?? was.ink) !== null;
-  const newInk = ink && (decision.ink !== null || inked === was.ink) ? decision.ink : undefined;
-  if (to === place && addLabels.length === 0 && !markRead && !flag && newInk === undefined) return null;
-  return { id, from: place, to, addLabels, markRead, flag, ink: newInk };
 }
 
 /**
@@ -100,15 +71,18 @@ export function dryRun(
   const next = new Line(after, matcherOf(after.rules, after));
   const changes: DryRunChange[] = [];
   for (const candidate of candidates) {
-    if (outsideTheLine.has(candidate.place)) continue;
+    if (!placeTraits(candidate.place).sorted) continue;
     const { envelope } = candidate;
     if (touched && !touched.any(next.ruleMessage(envelope, candidate))) continue;
-    const changed = difference(
+    const changed = changesOf(
       candidate,
       old.decide(envelope, candidate, false),
       next.decide(envelope, candidate, false),
     );
-    if (changed) changes.push({ ...changed, trace: () => next.decide(envelope, candidate).trace });
+    if (!changed) continue;
+    const { id, place: from } = candidate;
+    const to = changed.move?.to ?? from;
+    changes.push({ id, from, to, changes: changed, trace: () => next.decide(envelope, candidate).trace });
   }
   return changes;
 }

@@ -248,7 +248,9 @@ describe('the dry run', () => {
     const moved = mail.map((m) => {
       const change = changes.find((c) => c.id === m.id);
       expect(line.decide(m.envelope).place).toBe(change?.to ?? m.place);
-      return change ? { ...m, place: change.to, labels: change.addLabels, read: m.read || change.markRead } : m;
+      if (!change) return m;
+      const { label = [], read = false } = change.changes;
+      return { ...m, place: change.to, labels: label, read: m.read || read };
     });
     expect(changes.length).toBeGreaterThan(20);
     expect(dryRun(moved, after, after)).toEqual([]);

@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { readModel } from '../junk/modelFile';
 import { accountSchema } from '../mail/account';
 import { nestingTrouble } from '../mail/nesting';
-import { folderSchema, labelSchema } from '../mail/place';
+import { folderSchema } from '../mail/place';
+import { labelSchema } from '../mail/label';
 import { decodeBase64 } from '../mail/transfer';
 import { freshJunkSettings, junkSettingsSchema } from '../junk/settings';
 import { ruleSchema } from '../rules/rule';
@@ -13,6 +14,7 @@ import { contactSchema } from '../senders/contact';
 import { leftListSchema } from '../senders/leavingWays';
 import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/register';
 import { toldSchema } from '../senders/told';
+import { effectOf } from '../effects/effects';
 
 /** The version that is written. Version 1 had rules without “unless”, which are taken up as they are read. */
 export const setupVersion = 2;
@@ -83,8 +85,6 @@ const spot = (path: readonly PropertyKey[]): string =>
 
 /** What contradicts itself in a setup that has the right shape; null where nothing does. */
 function contradiction(setup: Setup): string | null {
-  const folders = new Set(setup.folders.map((f) => f.id));
-  const labels = new Set(setup.labels.map((l) => l.id));
   const values = new Set<string>();
   for (const [i, entry] of setup.register.entries()) {
     const read = parseEntryOf(entry.kind, entry.value);
@@ -112,10 +112,8 @@ function contradiction(setup: Setup): string | null {
   }
   for (const [i, rule] of setup.rules.entries())
     for (const [j, action] of rule.then.entries()) {
-      if (action.do === 'move' && action.place.startsWith('folder:') && !folders.has(action.place.slice(7)))
-        return `rules[${i}].then[${j}].place: there is no folder with the id “${action.place.slice(7)}”`;
-      if (action.do === 'label' && !labels.has(action.label))
-        return `rules[${i}].then[${j}].label: there is no label with the id “${action.label}”`;
+      const missing = effectOf(action.do).missing?.(action, setup);
+      if (missing) return `rules[${i}].then[${j}].${missing.field}: ${missing.says}`;
     }
   return null;
 }

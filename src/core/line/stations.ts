@@ -1,13 +1,19 @@
-// The stations of the sorting line, and their names on the screen.
+// The stations of the sorting line, in their order.
+import { inbox } from './stations/inbox';
+import { junk } from './stations/junk';
+import { register } from './stations/register';
+import { rules } from './stations/rules';
 
-/** The stations in their order. */
-export const stations = ['register', 'junk', 'rules', 'inbox'] as const;
-export type Station = (typeof stations)[number];
+export const stations = [register, junk, rules, inbox] as const;
+export type StationId = (typeof stations)[number]['id'];
 
-/** The stations' names on the screen. */
-export const stationNames: Record<Station, string> = {
-  register: 'Register',
-  junk: 'Junk filter',
-  rules: 'Rules',
-  inbox: 'Inbox',
-};
+/** Who else leaves a line in a trace, and what they are called there. */
+const others = { silence: 'Silenced conversation', import: 'Import', 'post office': 'Post office' } as const;
+export type TraceId = StationId | keyof typeof others;
+
+/** What those are called who leave lines in a trace. */
+export const traceNames = { ...Object.fromEntries(stations.map(({ id, name }) => [id, name])), ...others } as Record<
+  TraceId,
+  string
+>;
+export const traceIds = Object.keys(traceNames) as TraceId[];

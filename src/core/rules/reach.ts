@@ -1,6 +1,7 @@
 // Reach: which rules can never do anything, because their conditions exclude each other or because earlier rules take all
 // that they would match. It is proved from the conditions alone, whatever mail there is; what can't be proved either way
 // is not claimed.
+import { effectOf, effects, type EffectName } from '../effects/effects';
 import { foldAscii, spellings } from '../text/collation';
 import { textTest } from './match';
 import { fits, readPattern } from './pattern';
@@ -224,7 +225,7 @@ export function unreached(rules: readonly Rule[]): Map<string, Unreached> {
 export interface Contradiction {
   first: string;
   second: string;
-  about: 'ink' | 'flag';
+  about: EffectName;
 }
 
 /** Rules that contradict each other: both can be asked of one message, and ink its row or flag it differently. */
@@ -233,14 +234,17 @@ export function contradictions(rules: readonly Rule[]): Contradiction[] {
   const { clauses, matches } = new RuleClauses(on);
   const never = unreached(rules);
   const out: Contradiction[] = [];
-  const inkOf = ({ then }: Rule) => then.flatMap((a) => (a.do === 'ink' ? [a.ink] : []))[0];
-  const dueOf = ({ then }: Rule) => then.flatMap((a) => (a.do === 'flag' ? [a.due] : []))[0];
+  /** What a rule wants of an effect: the first that it names counts. */
+  const wants = ({ then }: Rule, about: EffectName): string | undefined => {
+    const action = then.find((one) => one.do === about);
+    return action && effectOf(about).clash?.of(action);
+  };
   for (const [j, second] of on.entries())
     for (const [i, first] of on.slice(0, j).entries()) {
       if (endsStation(first) || never.has(first.id) || never.has(second.id)) continue;
-      const differs = (['ink', 'flag'] as const).filter((about) => {
-        const [a, b] = about === 'ink' ? [inkOf(first), inkOf(second)] : [dueOf(first), dueOf(second)];
-        return a !== undefined && b !== undefined && a !== b;
+      const differs = effects.flatMap(({ do: about }) => {
+        const [a, b] = [wants(first, about), wants(second, about)];
+        return a !== undefined && b !== undefined && a !== b ? [about] : [];
       });
       if (differs.length === 0) continue;
       const taken = on.flatMap((rule, n) => (n < j && endsStation(rule) ? [-matches[n]] : []));

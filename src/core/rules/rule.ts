@@ -1,6 +1,6 @@
 // Rules: when … unless … then …, as the person writes them.
 import { z } from 'zod';
-import { inks, placeSchema } from '../mail/place';
+import { actionSchema, effectOf } from '../effects/effects';
 
 /** How long a text of a condition may be, in UTF-16 units. */
 export const longestText = 500;
@@ -88,21 +88,6 @@ export type Part = Group['of'][number];
 
 export const isGroup = (part: Part | Group): part is Group => 'match' in part;
 
-/** The days for which a rule can flag, counted from the day on which the message came. */
-export const flagDays = ['none', 'today', 'tomorrow', 'this week', 'next week'] as const;
-export type FlagDay = (typeof flagDays)[number];
-
-export const actionSchema = z.discriminatedUnion('do', [
-  z.object({ do: z.literal('move'), place: placeSchema }),
-  z.object({ do: z.literal('label'), label: z.string().min(1) }),
-  z.object({ do: z.literal('ink'), ink: z.enum(inks) }),
-  z.object({ do: z.literal('flag'), due: z.enum(flagDays) }),
-  z.object({ do: z.literal('read') }),
-  /** The rules below are not asked, and the message goes on down the line. */
-  z.object({ do: z.literal('stop') }),
-]);
-export type Action = z.infer<typeof actionSchema>;
-
 /** Rules of the first version had a list of conditions “field contains text” and no “unless”. */
 function upgraded(value: unknown): unknown {
   if (typeof value !== 'object' || value === null || !('when' in value) || !Array.isArray(value.when)) return value;
@@ -132,7 +117,7 @@ export type Rule = z.infer<typeof ruleSchema>;
 
 /** Whether a rule ends the station for what it matches. */
 export const endsStation = (rule: Pick<Rule, 'then'>): boolean =>
-  rule.then.some((action) => action.do === 'move' || action.do === 'stop');
+  rule.then.some((action) => effectOf(action.do).ends === true);
 
 /** All conditions of a rule, wherever they stand in it. */
 export function* conditionsOf({ when, unless }: Pick<Rule, 'when' | 'unless'>): Generator<Condition> {

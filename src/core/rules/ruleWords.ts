@@ -1,6 +1,6 @@
 // Rules in words: conditions, actions, names.
-import { placeName } from '../mail/place';
-import { isGroup, type Action, type Condition, type ConditionField, type Group, type Part, type Rule } from './rule';
+import { isGroup, type Condition, type ConditionField, type Group, type Part, type Rule } from './rule';
+import { actionWords } from '../effects/effects';
 
 /** The words for what a condition looks at, as they begin a sentence. */
 export const fieldWords: Record<ConditionField, string> = {
@@ -127,32 +127,6 @@ export function ruleName(rule: Pick<Rule, 'name' | 'when' | 'unless'>, names?: R
   if (rule.name.trim()) return rule.name.trim();
   const unless = rule.unless ? `, unless ${groupWords(rule.unless, names)}` : '';
   return groupWords(rule.when, names) + unless;
-}
-
-export const flagDayWords = {
-  none: 'without a date',
-  today: 'for today',
-  tomorrow: 'for tomorrow',
-  'this week': 'for this week',
-  'next week': 'for next week',
-} as const;
-
-/** An action in words: `move it to Weather`. */
-export function actionWords(action: Action, names: RuleNames): string {
-  switch (action.do) {
-    case 'move':
-      return `move it to ${placeName(action.place, names.folders)}`;
-    case 'label':
-      return `label it ${nameOf(names.labels, action.label, '(a label that is gone)')}`;
-    case 'ink':
-      return `ink its row in ${action.ink}`;
-    case 'flag':
-      return `flag it ${flagDayWords[action.due]}`;
-    case 'read':
-      return 'mark it read';
-    case 'stop':
-      return 'ask no rule below';
-  }
 }
 
 /** A rule as a sentence: `When Subject contains “fuel”, unless …, then move it to Fuel.` */

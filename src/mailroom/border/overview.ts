@@ -1,7 +1,7 @@
 // The counts for the line on the left, and how the post office and the reading stand, as they cross the border.
 import type { Place } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
-import type { Station } from '../../core/line/stations';
+import type { StationId } from '../../core/line/stations';
 import type { LogEntry } from './log';
 
 /** Counts for the line on the left. */
@@ -16,8 +16,8 @@ export interface Overview {
   damaged: number;
   /** Junk that the line took and nobody has read or marked. */
   newJunk: number;
-  /** How many of today's messages each station took. */
-  today: Record<Station, number>;
+  /** The stations in their order, and how many of today's messages each took. */
+  stations: { id: StationId; name: string; page: string; today: number }[];
   setup: Setup;
   post: PostStatus;
   /** Troubles to be told, oldest first: spoilt records, refused storage. */

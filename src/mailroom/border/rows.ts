@@ -1,5 +1,6 @@
 // Rows as they cross the border: messages and conversations as a list shows them, in windows.
-import type { Ink, Place } from '../../core/mail/place';
+import type { Place } from '../../core/mail/place';
+import type { Ink } from '../../core/mail/label';
 import type { Address } from '../../core/mail/address';
 
 /** What a conversation holds, each count by itself. Counted: what is neither in Junk, the Bin nor Drafts. */

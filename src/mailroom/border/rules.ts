@@ -1,6 +1,7 @@
 // What crosses the border between page and mailroom about rules, labels, folders and flags: types of api.ts that only
 // their pages need.
 import { z } from 'zod';
+import type { Changes } from '../../core/effects/effects';
 import { placeSchema, type Place } from '../../core/mail/place';
 import type { Contradiction, Unreached } from '../../core/rules/reach';
 import type { Condition } from '../../core/rules/rule';
@@ -11,10 +12,8 @@ export interface DryRunReport {
   /** How many messages would change in any way. */
   total: number;
   moves: { from: Place; to: Place; count: number }[];
-  labelled: number;
-  markedRead: number;
-  flagged: number;
-  inked: number;
+  /** How many messages each effect would change; moves are told by their places, above. */
+  effects: Partial<Record<keyof Changes, number>>;
   /** Of those that would go to Junk or the Bin: from people the person wrote to, flagged, unread. */
   wanted: { writtenTo: number; flagged: number; unread: number };
   /** The messages, newest first, wanted ones before the others; at most 200. */

@@ -3,7 +3,7 @@ import type { DryRunChange } from '../../core/line/dryRun';
 import type { Receipt } from '../border/outcome';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import { changesBetween } from '../search/candidates';
-import { bit, inkNumber } from '../state/columns';
+import { applyChanges, CellColumns, cellsOf } from '../state/effectColumns';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Stored } from '../storage/stored';
@@ -23,24 +23,21 @@ export function changeColumns(
   const { columns, tables } = mailbox;
   const ids = Int32Array.from(changes, (c) => c.id);
   const now = mailbox.now();
+  const cells = new CellColumns(tables, ids.length);
+  for (const [i, change] of changes.entries()) {
+    const its = cellsOf(mailbox, change.id);
+    applyChanges(its, change.changes);
+    cells.put(i, its);
+  }
+  const { due, ink, ...always } = cells.columns;
   return {
     ids,
     after: {
-      place: Uint16Array.from(changes, (c) => tables.placeIndex(c.to)),
+      ...always,
       placedAt: Float64Array.from(changes, (c) => (c.from === c.to ? columns.placedAt[c.id] : now)),
-      bits: Uint8Array.from(
-        changes,
-        (c) => columns.bits[c.id] | (c.markRead ? bit.read : 0) | (c.flag ? bit.flagged : 0),
-      ),
-      ...(changes.some((c) => c.flag?.due)
-        ? { due: Float64Array.from(changes, (c) => (c.flag ? (c.flag.due ?? 0) : columns.due[c.id])) }
-        : {}),
-      ...(changes.some((c) => c.ink !== undefined)
-        ? { ink: Uint8Array.from(changes, (c) => (c.ink === undefined ? columns.ink[c.id] : inkNumber(c.ink))) }
-        : {}),
-      labels: Uint16Array.from(changes, (c) =>
-        tables.labelSetIndex([...tables.labelSets.items[columns.labels[c.id]], ...c.addLabels]),
-      ),
+      // Flags and inks stand in a change only where it sets them: Undo goes by what it has.
+      ...(changes.some((c) => c.changes.flag?.due) ? { due } : {}),
+      ...(changes.some((c) => c.changes.ink) ? { ink } : {}),
       trace: Uint32Array.from(changes, (c) => tables.traces.add(c.trace())),
     },
   };

@@ -1,8 +1,10 @@
 // Dissolving a label or folder into another: no message is lost, and what spoke of it speaks of the other.
-import { type Label, type Place, placeName } from '../../core/mail/place';
+import { type Place, placeName } from '../../core/mail/place';
+import { type Label } from '../../core/mail/label';
 import { putWithin } from '../../core/mail/nesting';
 import type { Setup } from '../../core/line/setup';
-import { endsStation, type Action, type Rule } from '../../core/rules/rule';
+import { endsStation, type Rule } from '../../core/rules/rule';
+import { type Action } from '../../core/effects/effects';
 import type { Receipt } from '../border/outcome';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Dissolving } from '../border/rules';

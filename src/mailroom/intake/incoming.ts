@@ -1,6 +1,6 @@
 // Mail that comes in: told apart from what is here, sent down the line, stored, journalled.
 import { featuresOf, withSender } from '../../core/junk/features';
-import { Line } from '../../core/line/decide';
+import { Line, type Decision } from '../../core/line/decide';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { fromLineOf } from '../../core/mail/mbox';
 import { messageOfStored, type StoredMessage } from '../../core/mail/message';
@@ -8,7 +8,7 @@ import { DeepTexts } from '../../core/rules/deep';
 import { parseDate } from '../../core/mail/date';
 import type { TextBatch } from '../../core/search/textBatch';
 import type { Place } from '../../core/mail/place';
-import { bit, inkNumber } from '../state/columns';
+import { bit } from '../state/columns';
 import { readForJunk } from '../../core/junk/junkReading';
 import type { MailState, Damage, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
@@ -17,6 +17,9 @@ import type { Viewing } from '../search/searching';
 import type { Committing, Adding } from '../storage/committing';
 import type { StoredTraceLine } from '../storage/trace';
 import type { Indexed } from '../search/indexed';
+import { arrivalOf } from '../../core/effects/effects';
+import type { Knowledge } from '../../core/line/stations/station';
+import { type Cells, applyChanges, CellColumns } from '../state/effectColumns';
 
 /** A message on its way in. `place` null: the line decides. */
 export interface Incoming {
@@ -70,6 +73,51 @@ export interface Batch {
   cursor?: string;
 }
 
+interface Judged {
+  id: number;
+  features: Uint32Array;
+  score: number;
+}
+
+/** Sends a message down the line; what the junk filter found of it goes into `judged`. */
+function decide(
+  { derived, junk, people, now }: Pick<MailState, 'derived' | 'now'> & Pick<Correspondents, 'people'> & Judging,
+  line: Line,
+  id: number,
+  { stored, envelope, features: read }: Incoming,
+  silenced: boolean,
+  judged: Judged[],
+): Decision {
+  const known: Knowledge = {
+    silenced,
+    now: now(),
+    answersOwn: derived.answersOwn(id),
+    deep: new DeepTexts(() => messageOfStored(stored)).holds,
+  };
+  if (!line.judges) return line.decide(envelope, { ...known, score: null, writtenTo: false });
+  const own = read ?? featuresOf(readForJunk(messageOfStored(stored), envelope));
+  const features = withSender(own, people.signalsOf(envelope));
+  const score = junk.scoreOfFeatures(features);
+  judged.push({ id, features, score });
+  const writtenTo = people.wroteTo(envelope.from.address);
+  return line.decide(envelope, { ...known, score: Math.floor(score), writtenTo });
+}
+
+/** The cells of a message that comes in: what is decided of it, and what it was elsewhere. */
+function arrivedCells(message: Incoming, decision: Decision | null, silenced: boolean): Cells {
+  const cells: Cells = { place: message.place ?? 'inbox', labels: [], bits: 0, due: 0, ink: 0 };
+  if (decision) applyChanges(cells, arrivalOf(decision));
+  if (message.read) cells.bits |= bit.read;
+  if (message.flagged) {
+    cells.bits |= bit.flagged;
+    cells.due = message.due ?? 0;
+  }
+  if (message.place !== null) cells.bits |= bit.byHand;
+  if (silenced) cells.bits |= bit.silenced;
+  if (message.marked) cells.bits |= message.marked === 'junk' ? bit.markedJunk : bit.markedGood;
+  return cells;
+}
+
 /**
  * Adds messages, as one command. Bytes and envelopes are written before the journal record that makes them count, so a
  * crash leaves the batch whole or not there. Throws NotWritten.
@@ -92,52 +140,19 @@ export async function addMessages(
   const first = mailbox.columns.count;
   const now = mailbox.now();
   const line = new Line(mailbox.setup);
-  const { junk, people } = mailbox;
   if (line.judges) await Promise.all([mailbox.ready(), mailbox.junk.settle()]);
   const { tables } = mailbox;
   const ids = Int32Array.from(incoming, (_, i) => first + i);
-  const place = new Uint16Array(ids.length);
-  const bits = new Uint8Array(ids.length);
-  const labels = new Uint16Array(ids.length);
+  const cells = new CellColumns(tables, ids.length);
   const trace = new Uint32Array(ids.length);
   const date = new Float64Array(ids.length);
-  const due = new Float64Array(ids.length);
-  const ink = new Uint8Array(ids.length);
-  const judged: { id: number; features: Uint32Array; score: number }[] = [];
+  const judged: Judged[] = [];
   for (const [i, message] of incoming.entries()) {
     date[i] = sortDate(message, now);
     mailbox.derived.add(message.envelope, date[i]);
-    const silenced = answersSilenced(mailbox, ids, bits, i);
-    const features =
-      line.judges && message.place === null
-        ? withSender(
-            message.features ?? featuresOf(readForJunk(messageOfStored(message.stored), message.envelope)),
-            people.signalsOf(message.envelope),
-          )
-        : null;
-    const score = features ? junk.scoreOfFeatures(features) : null;
-    const writtenTo = features !== null && people.wroteTo(message.envelope.from.address);
-    const decision =
-      message.place === null
-        ? line.decide(message.envelope, {
-            silenced,
-            score: score === null ? null : Math.floor(score),
-            writtenTo,
-            now,
-            answersOwn: mailbox.derived.answersOwn(ids[i]),
-            deep: new DeepTexts(() => messageOfStored(message.stored)).holds,
-          })
-        : null;
-    if (features && score !== null) judged.push({ id: ids[i], features, score });
-    place[i] = tables.placeIndex(decision?.place ?? message.place ?? 'inbox');
-    labels[i] = tables.labelSetIndex(decision?.labels ?? []);
-    const flag = message.flagged ? { due: message.due ?? null } : (decision?.flag ?? null);
-    bits[i] = (message.read || decision?.read ? bit.read : 0) | (flag ? bit.flagged : 0);
-    if (message.place !== null) bits[i] |= bit.byHand;
-    if (silenced) bits[i] |= bit.silenced;
-    if (message.marked) bits[i] |= message.marked === 'junk' ? bit.markedJunk : bit.markedGood;
-    due[i] = flag?.due ?? 0;
-    ink[i] = inkNumber(decision?.ink ?? null);
+    const silenced = answersSilenced(mailbox, ids, cells.bitsSoFar, i);
+    const decision = message.place === null ? decide(mailbox, line, ids[i], message, silenced, judged) : null;
+    cells.put(i, arrivedCells(message, decision, silenced));
     trace[i] = tables.traces.add(decision?.trace ?? (message.why ? [message.why] : []));
   }
   const stored = incoming.map((m) => m.stored);
@@ -152,10 +167,10 @@ export async function addMessages(
     ...batch,
     add: { first, count: ids.length },
     ids,
-    after: { place, placedAt: now, bits, labels, trace, date, due, ink },
+    after: { ...cells.columns, placedAt: now, trace, date },
   });
   for (const [i, message] of incoming.entries()) if (message.envelope.damage !== null) mailbox.damaged.add(first + i);
-  for (const { id, features, score } of judged) junk.note(id, features, score);
+  for (const { id, features, score } of judged) mailbox.junk.note(id, features, score);
   mailbox.text.append(first, incoming);
   mailbox.views.changed();
   return [...ids];

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { decodeBase64 } from '../../core/mail/transfer';
 import { readBatch } from '../intake/readMessages';
 import type { Incoming } from '../intake/incoming';
+import { fixedPlaces } from '../../core/mail/place';
 
 /** What the post office answers when asked what is new. */
 export const changesSchema = z.object({
@@ -16,7 +17,7 @@ export const changesSchema = z.object({
     z.object({
       /** The raw message (RFC 5322) in base64. */
       raw: z.string(),
-      place: z.enum(['inbox', 'archive', 'junk', 'bin', 'sent', 'drafts']),
+      place: z.enum(fixedPlaces),
       seen: z.boolean(),
       flagged: z.boolean(),
       /** When what is flagged is due, milliseconds since 1970. */

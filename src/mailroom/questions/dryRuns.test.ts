@@ -1,8 +1,9 @@
 // Rules in the mailroom: the dry run is what then happens, and Undo restores all; labels and folders dissolved; flags.
 import fc from 'fast-check';
 import { Random } from '../../../demo/random';
-import type { Ink } from '../../core/mail/place';
-import type { Action, Condition, Rule } from '../../core/rules/rule';
+import type { Ink } from '../../core/mail/label';
+import type { Condition, Rule } from '../../core/rules/rule';
+import type { Action } from '../../core/effects/effects';
 import { readScript, scriptOf } from '../../core/rules/sieve/read';
 import { agenda, fallenDue, reminderOf } from './agenda';
 import type { SetupEdit } from '../../core/line/setupEdit';

@@ -1,6 +1,7 @@
 // Dry runs: what a changed setup, or the whole set of rules, would do to the mail here; and running the set over it.
 import type { DryRunChange } from '../../core/line/dryRun';
-import type { Place } from '../../core/mail/place';
+import type { Changes } from '../../core/effects/effects';
+import { placeTraits, type Place } from '../../core/mail/place';
 import { contradictions, unreached } from '../../core/rules/reach';
 import { conditionsOf, endsStation } from '../../core/rules/rule';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
@@ -42,10 +43,7 @@ function reportOf(
   const report: DryRunReport = {
     total: changes.length,
     moves: [],
-    labelled: 0,
-    markedRead: 0,
-    flagged: 0,
-    inked: 0,
+    effects: {},
     wanted: { writtenTo: 0, flagged: 0, unread: 0 },
     sample: [],
     matching: null,
@@ -54,10 +52,8 @@ function reportOf(
   const moves = new Map<Place, Map<Place, DryRunReport['moves'][number]>>();
   const weight = new Map<number, number>();
   for (const change of changes) {
-    if (change.addLabels.length) report.labelled++;
-    if (change.markRead) report.markedRead++;
-    if (change.flag) report.flagged++;
-    if (change.ink !== undefined) report.inked++;
+    for (const name of Object.keys(change.changes) as (keyof Changes)[])
+      report.effects[name] = (report.effects[name] ?? 0) + 1;
     if (change.from !== change.to) {
       let from = moves.get(change.from);
       if (!from) moves.set(change.from, (from = new Map()));
@@ -65,7 +61,7 @@ function reportOf(
       if (!move) from.set(change.to, (move = { from: change.from, to: change.to, count: 0 }));
       move.count++;
     }
-    if (change.to !== change.from && (change.to === 'junk' || change.to === 'bin')) {
+    if (change.to !== change.from && !placeTraits(change.to).counted) {
       const written = mailbox.people.wroteTo(mailbox.envelopes.get(change.id).from.address);
       const flagged = (bits[change.id] & bit.flagged) !== 0;
       if (written) report.wanted.writtenTo++;

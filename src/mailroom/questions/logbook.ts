@@ -7,7 +7,7 @@ import type { Judging } from '../junk/junkFilter';
 import { foldSearch } from '../../core/text/fold';
 import { rowOf } from './row';
 import { expunged } from '../state/internedTables';
-import { stationWords } from './stationWords';
+import { traceNames } from '../../core/line/stations';
 
 const mostRows = 50;
 const mostDecided = 20;
@@ -121,7 +121,7 @@ export async function logDetail(
       if (one) one.count++;
       else
         decided.set(key, {
-          who: stationWords[line.station],
+          who: traceNames[line.station],
           says: line.says,
           setting: settingOf(mailbox, line.by),
           count: 1,

@@ -7,6 +7,7 @@ import type { MailState, Revised, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Viewing } from '../search/searching';
 import { expunged } from '../state/internedTables';
+import { stations } from '../../core/line/stations';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
 
@@ -31,10 +32,10 @@ export function overview(
       its.total += counts.labelSets[index];
       its.unread += counts.unreadLabelSets[index];
     }
-  const today = { register: 0, junk: 0, rules: 0, inbox: 0 };
+  const today = new Map<string, number>();
   for (const id of views.since(dayStart)) {
     const last = tables.traces.items[columns.trace[id]]?.at(-1)?.station;
-    if (columns.place[id] !== expunged && last && last in today) today[last as keyof typeof today]++;
+    if (columns.place[id] !== expunged && last) today.set(last, (today.get(last) ?? 0) + 1);
   }
   const indexOf = (place: Place) => tables.places.items.indexOf(place);
   return {
@@ -49,7 +50,7 @@ export function overview(
     accounts: setup.accounts.map(({ id }) => ({ account: id, ...views.countOf({ ...inbox, account: id }) })),
     damaged: views.list({ kind: 'damaged' }).length,
     newJunk: newJunk(mailbox).length,
-    today,
+    stations: stations.map(({ id, name, page }) => ({ id, name, page, today: today.get(id) ?? 0 })),
     setup,
     post,
     troubles: [...mailbox.troubles],

@@ -5,7 +5,7 @@ import { deletedOn } from '../state/retention';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
-import { inks, type Ink } from '../../core/mail/place';
+import { inks, type Ink } from '../../core/mail/label';
 
 /** What of the mailbox rows are made from. */
 export type RowSource = MailState & Pick<Stored, 'envelopes'> & Judging;

@@ -22,6 +22,7 @@ import {
   type SenderWindow,
 } from '../border/senderTable';
 import { expunged } from '../state/internedTables';
+import { placeTraits } from '../../core/mail/place';
 
 const week = 7 * 86_400_000;
 const mostLatest = 8;
@@ -31,8 +32,7 @@ const mostAsked = 6;
 
 /** Which messages count for a sender: by the index of their place, neither junk nor thrown away nor unsent. */
 function countedPlaces({ tables }: Pick<MailState, 'tables'>): Uint8Array {
-  const left = new Set<number>([expunged, ...(['junk', 'bin', 'drafts'] as const).map((p) => tables.placeIndex(p))]);
-  return Uint8Array.from(tables.places.items, (_, index) => Number(!left.has(index)));
+  return Uint8Array.from(tables.places.items, (place) => Number(placeTraits(place).counted));
 }
 
 /** The sender of each message as the table has it: by address each its own, by domain those of one domain together. */

@@ -3,7 +3,7 @@ import type { WhyLine } from '../border/message';
 import type { JournalHead } from '../state/journalHead';
 import { includes, settingOf } from './logbook';
 import type { MailState, Loading, Logged } from '../state/mailState';
-import { stationWords } from './stationWords';
+import { traceNames } from '../../core/line/stations';
 
 /** The answer to “Why here”, in the order in which it was decided, then every move since. */
 export async function whyHere(
@@ -16,7 +16,7 @@ export async function whyHere(
   const arrival = heads.find((h) => h.added && h.ids && includes(h.ids, id));
   const lines: WhyLine[] = (tables.traces.items[columns.trace[id]] ?? []).map((line) => ({
     at: null,
-    who: stationWords[line.station],
+    who: traceNames[line.station],
     says: line.says,
     setting: settingOf(mailbox, line.by),
     seq: null,

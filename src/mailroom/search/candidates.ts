@@ -3,7 +3,7 @@ import { dryRun, type Candidate, type DryRunChange } from '../../core/line/dryRu
 import { Line } from '../../core/line/decide';
 import type { Setup } from '../../core/line/setup';
 import type { Envelope } from '../../core/mail/envelopeSchema';
-import { inks } from '../../core/mail/place';
+import { inks } from '../../core/mail/label';
 import { Bits } from '../../core/data/bits';
 import { conditionTest } from '../../core/rules/match';
 import { isDeep, type Condition, type DeepCondition, type Rule } from '../../core/rules/rule';

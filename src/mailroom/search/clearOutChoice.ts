@@ -11,8 +11,8 @@ import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Viewing, Searching } from './searching';
 import type { Reading } from './redundancy';
-import { expunged } from '../state/internedTables';
 import type { View } from '../border/views';
+import { placeTraits } from '../../core/mail/place';
 
 /** What a clear-out looks at, newest first: a view, or all places but Junk, the Bin, Sent and Drafts. */
 export function looksAt(
@@ -20,11 +20,8 @@ export function looksAt(
   of: View | null,
 ): Int32Array {
   if (of) return views.list(of);
-  const not = new Set([
-    expunged,
-    ...(['junk', 'bin', 'sent', 'drafts'] as const).map((place) => tables.placeIndex(place)),
-  ]);
-  return views.newestFirst.filter((id) => !not.has(columns.place[id]));
+  const cleared = tables.places.items.map((place) => placeTraits(place).cleared);
+  return views.newestFirst.filter((id) => cleared[columns.place[id]]);
 }
 
 /** Settled once {@link chosen} can answer; false where nobody waited any more. */

@@ -8,14 +8,14 @@ import { bit } from '../state/columns';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import { digest } from '../storage/digest';
-import { expunged } from '../state/internedTables';
 import { Message } from '../../core';
+import { placeTraits } from '../../core/mail/place';
 
 /** Whether a message counts in its conversation wherever that is seen from: not junk, not thrown away, not unsent. */
 export function countsEverywhere(mailbox: Pick<MailState, 'columns' | 'tables'>): (id: number) => boolean {
   const { columns, tables } = mailbox;
-  const left = new Set([expunged, ...(['junk', 'bin', 'drafts'] as const).map((place) => tables.placeIndex(place))]);
-  return (id) => !left.has(columns.place[id]);
+  const counted = tables.places.items.map((place) => placeTraits(place).counted);
+  return (id) => counted[columns.place[id]];
 }
 
 /** A message read whole for thinning. */

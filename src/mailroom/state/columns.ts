@@ -2,7 +2,6 @@
 import { type Column, type Columns, type StatePack } from '../storage/stateRecords';
 import { statePackSize } from '../storage/keys';
 import { grown } from '../../core/data/grown';
-import { inks, type Ink } from '../../core/mail/place';
 
 /** The bits of a message's state. */
 export const bit = {
@@ -109,6 +108,3 @@ export class StateColumns {
     for (const name of columnNames) this[name].set(stored[name].subarray(0, statePackSize), at);
   }
 }
-
-/** An ink as its column has it: one more than its position, 0 for none. */
-export const inkNumber = (ink: Ink | null): number => (ink === null ? 0 : inks.indexOf(ink) + 1);

@@ -1,8 +1,9 @@
 // The trace of a message as it is stored: what each station said.
 import { z } from 'zod';
+import { traceIds } from '../../core/line/stations';
 
 export const traceLineSchema = z.object({
-  station: z.enum(['register', 'junk', 'rules', 'inbox', 'silence', 'import', 'post office']),
+  station: z.enum(traceIds),
   by: z.string().nullable(),
   says: z.string(),
 });

@@ -1,5 +1,6 @@
 // How places and labels are called in a script: folders by their path, labels by an IMAP keyword (RFC 9051, section 9).
-import { inks, placeName, type Folder, type Ink, type Label, type Place } from '../../mail/place';
+import { fixedPlaces, fixedPlace, placeName, type Folder, type Place } from '../../mail/place';
+import { inks, type Ink, type Label } from '../../mail/label';
 import { pathOf } from '../../mail/nesting';
 
 /** What a setup has that rules speak of. */
@@ -8,15 +9,7 @@ export interface Named {
   labels: readonly Label[];
 }
 
-/** The mailboxes of the places that are always there. “INBOX” is the RFC’s (RFC 9051, section 5.1). */
-const fixed: readonly [Place, string][] = [
-  ['inbox', 'INBOX'],
-  ['archive', 'Archive'],
-  ['junk', 'Junk'],
-  ['bin', 'Bin'],
-  ['sent', 'Sent'],
-  ['drafts', 'Drafts'],
-];
+const fixed = fixedPlaces.map((place): [Place, string] => [place, fixedPlace(place).mailbox]);
 
 const inkKeyword = (ink: Ink): string => `ink-${ink}`;
 

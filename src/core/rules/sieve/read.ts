@@ -1,8 +1,10 @@
 // Reading Sieve scripts as rules: our own exactly, those of others as far as rules can say it. What can’t be taken is
 // listed with its line; nothing is dropped in silence.
 import { z } from 'zod';
-import { folderSchema, inks, labelSchema, type Folder, type Ink, type Label, type Place } from '../../mail/place';
-import { endsStation, groupSchema, ruleSchema, type Action, type Rule } from '../rule';
+import { folderSchema, type Folder, type Place } from '../../mail/place';
+import { inks, labelSchema, type Ink, type Label } from '../../mail/label';
+import { endsStation, groupSchema, ruleSchema, type Rule } from '../rule';
+import { effects, type Action } from '../../effects/effects';
 import { asConditions, nodeOf, NotTaken, type Node } from './conditions';
 import { meaningOf, type Command, type Test } from './meaning';
 import { ScriptNames } from './names';
@@ -253,14 +255,15 @@ class Taking {
   private flagged(at: Spot, flags: readonly string[]): Action[] {
     return flags.flatMap((flag): Action[] => {
       const lower = flag.toLowerCase();
-      if (lower === '\\seen') return [{ do: 'read' }];
-      if (lower === '\\flagged') return [{ do: 'flag', due: 'none' }];
+      const known = effects.find(({ sieve }) => sieve?.systemFlag?.toLowerCase() === lower)?.sieve?.ofSystemFlag?.();
+      if (known) return [known];
       if (flag.startsWith('\\')) {
         this.left.push({ at, says: `There is no flag “${flag}” here.` });
         return [];
       }
-      const known = this.names.keywords.get(lower);
-      if (known) return 'ink' in known ? [{ do: 'ink', ink: known.ink }] : [{ do: 'label', label: known.label }];
+      const keyword = this.names.keywords.get(lower);
+      if (keyword)
+        return 'ink' in keyword ? [{ do: 'ink', ink: keyword.ink }] : [{ do: 'label', label: keyword.label }];
       const label: Label = { id: this.newId(), name: flag.slice(0, 100), ink: this.nextInk() };
       this.labels.push(label);
       this.names = new ScriptNames(this.known);

@@ -3,8 +3,9 @@
 import type { Account } from '../../mail/account';
 import { foldAscii } from '../../text/collation';
 import { asPattern } from '../pattern';
-import { endsStation, isGroup, type Action, type Condition, type Group, type Part, type Rule } from '../rule';
-import { actionWords, conditionWords, groupWords, ruleName } from '../ruleWords';
+import { endsStation, isGroup, type Condition, type Group, type Part, type Rule } from '../rule';
+import { effectOf, actionWords } from '../../effects/effects';
+import { conditionWords, groupWords, ruleName } from '../ruleWords';
 import { type Named, ScriptNames } from './names';
 
 /** What of a setup a script is written from. */
@@ -145,27 +146,12 @@ class Writer {
     return many('allof', [...tests, but]);
   }
 
-  private flag(action: Action): string[] {
-    switch (action.do) {
-      case 'label':
-        return [this.names.label(action.label)];
-      case 'ink':
-        return [this.names.ink(action.ink)];
-      case 'flag':
-        return ['\\Flagged'];
-      case 'read':
-        return ['\\Seen'];
-      default:
-        return [];
-    }
-  }
-
   /** The commands of a rule. Throws NotSayable. */
   code(rule: Rule): string {
     const before = [...this.required];
     try {
       const lines: string[] = [];
-      const flags = rule.then.flatMap((action) => this.flag(action));
+      const flags = rule.then.flatMap((action) => effectOf(action.do).sieve?.flag?.(action, this.names) ?? []);
       if (flags.length) {
         this.need('imap4flags');
         lines.push(`addflag ${list(flags)};`);
@@ -231,12 +217,10 @@ export function writeScript(setup: Written, plain: (rule: Rule, code: string) =>
       const code = writer.code(rule);
       lines.push(plain(rule, code) ? `# id: ${JSON.stringify(rule.id)}` : `# as: ${whole}`);
       parts.push(`${lines.join('\n')}\n${code}`);
-      for (const action of rule.then)
-        if (action.do === 'flag' && action.due !== 'none')
-          unsaid.push({
-            rule: ruleName(rule, setup),
-            says: `“${actionWords(action, setup)}”: Sieve has no dates for flags; the flag is set without one`,
-          });
+      for (const action of rule.then) {
+        const says = effectOf(action.do).sieve?.unsaid?.(action);
+        if (says) unsaid.push({ rule: ruleName(rule, setup), says: `“${actionWords(action, setup)}”: ${says}` });
+      }
     } catch (error) {
       if (!(error instanceof NotSayable)) throw error;
       unsaid.push({ rule: ruleName(rule, setup), says: `${error.message}; the rule is left out` });
