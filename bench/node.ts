@@ -5,7 +5,7 @@ import path from 'node:path';
 import PostalMime from 'postal-mime';
 import { MboxSplitter, messageOf, messageOfStored } from '../src/core';
 import { importFiles, type MailFile } from '../src/mailroom/intake/importFiles';
-import { Mailbox } from '../src/mailroom/mailbox';
+import { Mailbox } from '../src/mailroom/service/mailbox';
 import { measureRules, type RuleFigures } from './rules';
 import { rows } from '../src/mailroom/questions/rows';
 import { readBatch } from '../src/mailroom/intake/readMessages';

@@ -11,7 +11,7 @@ import type { SetupEdit } from '../src/core/line/setupEdit';
 import { candidates } from '../src/mailroom/search/candidates';
 import { changeSetup } from '../src/mailroom/commands/changeSetup';
 import { dryRun } from '../src/mailroom/questions/dryRuns';
-import type { Mailbox } from '../src/mailroom/mailbox';
+import type { Mailbox } from '../src/mailroom/service/mailbox';
 import { someFolders, someLabels, someRules, wordsOf } from './someRules';
 import { Message } from '../src/core';
 

@@ -277,7 +277,7 @@ for (const granted of [true, false])
     const total = async () => (await counts(page, 'Inbox')).total;
     const here = await total();
     await page.evaluate(() =>
-      fetch('/api/post/rate', {
+      fetch('/api/demo/rate', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ perMinute: 60, paused: false }),

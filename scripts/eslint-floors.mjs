@@ -42,6 +42,7 @@ const rooms = {
   intake: ['border', 'time', 'storage', 'state', 'junk', 'search'],
   commands: ['border', 'time', 'storage', 'state', 'junk', 'search', 'intake'],
   post: ['border', 'time', 'storage', 'state', 'junk', 'search', 'questions', 'intake', 'commands'],
+  service: ['border', 'time', 'storage', 'state', 'junk', 'search', 'questions', 'intake', 'commands', 'post'],
 };
 
 /** Packages that the core may use: pure computation, without a host. */

@@ -28,7 +28,7 @@ async function changes(cursor: string | null, from = app) {
   return changesSchema.parse(response.json());
 }
 
-const rate = { method: 'POST' as const, url: '/api/post/rate', headers: host };
+const rate = { method: 'POST' as const, url: '/api/demo/rate', headers: host };
 const submit = (raw: string, headers: Record<string, string> = {}) =>
   app.inject({
     method: 'POST',
@@ -40,27 +40,27 @@ const submit = (raw: string, headers: Record<string, string> = {}) =>
 test('the mailbox is handed out after a cursor, each message once', async () => {
   const first = await changes(null);
   expect(first).toMatchObject({ more: true });
-  expect(first.messages).toHaveLength(250);
+  expect(first.arrived).toHaveLength(250);
   const second = await changes(first.cursor);
   expect(second).toMatchObject({ more: false });
-  expect(second.messages).toHaveLength(50);
-  expect((await changes(second.cursor)).messages).toEqual([]);
+  expect(second.arrived).toHaveLength(50);
+  expect((await changes(second.cursor)).arrived).toEqual([]);
 });
 
 test('mail arrives while a page asks, at the rate that was set, and not while paused or away', async () => {
   const { cursor } = await changes((await changes(null)).cursor);
   now += 30_000;
   const arrived = await changes(cursor);
-  expect(arrived.messages).toHaveLength(3);
-  expect(arrived.messages.every((m) => m.place === 'inbox' && !m.seen)).toBe(true);
+  expect(arrived.arrived).toHaveLength(3);
+  expect(arrived.arrived.every((m) => m.place === 'inbox' && !m.seen)).toBe(true);
   now += 3_600_000;
-  expect((await changes(arrived.cursor)).messages).toHaveLength(0);
+  expect((await changes(arrived.cursor)).arrived).toHaveLength(0);
   await app.inject({ ...rate, payload: { perMinute: 30, paused: true } });
   now += 10_000;
-  expect((await changes(arrived.cursor)).messages).toHaveLength(0);
+  expect((await changes(arrived.cursor)).arrived).toHaveLength(0);
   await app.inject({ ...rate, payload: { perMinute: 30, paused: false } });
   now += 10_000;
-  expect((await changes(arrived.cursor)).messages).toHaveLength(5);
+  expect((await changes(arrived.cursor)).arrived).toHaveLength(5);
   expect((await app.inject({ ...rate, payload: { perMinute: 999, paused: false } })).statusCode).toBe(400);
 });
 
@@ -68,11 +68,11 @@ test('a page goes on where it was after the server was started again', async () 
   const { cursor } = await changes((await changes(null)).cursor);
   now += 60_000;
   const arrived = await changes(cursor);
-  expect(arrived.messages).toHaveLength(6);
+  expect(arrived.arrived).toHaveLength(6);
   const later = await start();
-  expect((await changes(arrived.cursor, later)).messages).toEqual([]);
+  expect((await changes(arrived.cursor, later)).arrived).toEqual([]);
   now += 10_000;
-  expect((await changes(arrived.cursor, later)).messages).toHaveLength(1);
+  expect((await changes(arrived.cursor, later)).arrived).toHaveLength(1);
   await later.close();
 });
 
@@ -80,7 +80,7 @@ test('what is sent stands in Sent, as it was sent', async () => {
   const { cursor } = await changes((await changes(null)).cursor);
   const raw = 'From: desk@ferry.example\r\nTo: a@b.example\r\nMessage-ID: <1@ferry.example>\r\n\r\nHello\r\n';
   expect((await submit(raw)).json()).toEqual({ messageId: '1@ferry.example' });
-  const { messages } = await changes(cursor);
+  const { arrived: messages } = await changes(cursor);
   expect(messages).toMatchObject([{ place: 'sent', seen: true }]);
   expect(Buffer.from(messages[0].raw, 'base64').toString()).toBe(raw);
 });
@@ -97,7 +97,7 @@ test.each([
 test('a list that was left sends nothing any more; the others go on', async () => {
   const { cursor } = await changes((await changes(null)).cursor);
   const hosts = async (from: string) => {
-    const { messages } = await changes(from);
+    const { arrived: messages } = await changes(from);
     const texts = messages.map(({ raw }) => Buffer.from(raw, 'base64').toString('latin1'));
     return texts.flatMap((text) => /List-Unsubscribe: <https:\/\/([^/]+)/.exec(text)?.[1] ?? []);
   };
@@ -146,7 +146,7 @@ test('pages carry the policy; addresses of the application are its page, files t
 
 test('the demo’s setup is a setup, and its mail is whole', async () => {
   expect(checkSetup((await app.inject({ url: '/api/demo/setup', headers: host })).json()).ok).toBe(true);
-  const { messages } = await changes(null);
+  const { arrived: messages } = await changes(null);
   for (const { raw } of messages)
     expect(parseEnvelope(new Uint8Array(Buffer.from(raw, 'base64')))).toMatchObject({ damage: null });
 });

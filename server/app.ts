@@ -66,11 +66,6 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.get<{ Querystring: { cursor?: string } }>('/api/post/changes', async (request) =>
     post.changes(request.query.cursor ?? null),
   );
-  app.post('/api/post/rate', async (request, reply) => {
-    const asked = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() }).safeParse(request.body);
-    if (!asked.success) return reply.code(400).send({ message: 'Arrivals a minute go from 0 to 60.' });
-    return post.setRate(asked.data.perMinute, asked.data.paused);
-  });
   app.post('/api/post/submit', async (request, reply) => {
     if (!Buffer.isBuffer(request.body))
       return reply.code(415).send({ message: 'A message is sent as message/rfc822.' });
@@ -82,7 +77,14 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     if (!asked.success) return reply.code(400).send({ message: 'Say by which address the list is left.' });
     return post.leave(asked.data.url);
   });
+  // What only the demo has.
   app.get('/api/demo/setup', async () => demoSetup(options.now()));
+  app.get('/api/demo/rate', async () => post.rate);
+  app.post('/api/demo/rate', async (request, reply) => {
+    const asked = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() }).safeParse(request.body);
+    if (!asked.success) return reply.code(400).send({ message: 'Arrivals a minute go from 0 to 60.' });
+    return post.setRate(asked.data.perMinute, asked.data.paused);
+  });
 
   app.setNotFoundHandler((request, reply) => {
     // Addresses of the application are its own business; what is under /api or looks like a file is not there.

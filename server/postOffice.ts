@@ -81,9 +81,8 @@ export class PostOffice {
     return {
       cursor: `${this.anchor}.${next}`,
       more: next < count + this.skipped + this.later.length,
-      perMinute: this.perMinute,
-      paused: this.paused,
-      messages: messages.map(({ raw, place, seen, flagged, due, marked }) => ({
+      arrived: messages.map(({ raw, place, seen, flagged, due, marked }, i) => ({
+        there: `${this.anchor}.${at.index + i}`,
         raw: Buffer.from(raw).toString('base64'),
         place,
         seen,
@@ -91,6 +90,9 @@ export class PostOffice {
         due,
         marked,
       })),
+      // The stand-in keeps nothing of what becomes of messages.
+      altered: [],
+      expunged: [],
     };
   }
 
@@ -124,11 +126,17 @@ export class PostOffice {
     return { left: true };
   }
 
+  /** How much arrives while a page asks. */
+  get rate(): { perMinute: number; paused: boolean } {
+    const { perMinute, paused } = this;
+    return { perMinute, paused };
+  }
+
   setRate(perMinute: number, paused: boolean): { perMinute: number; paused: boolean } {
     this.perMinute = perMinute;
     this.paused = paused;
     this.due = 0;
-    return { perMinute, paused };
+    return this.rate;
   }
 
   /** Takes a raw message that is sent; with `copy`, it stands in Sent from the next question on. */

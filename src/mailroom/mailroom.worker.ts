@@ -1,25 +1,19 @@
 // The worker's entry: the mailroom in one tab, open where the lock is held, relayed where it is not.
 import { expose } from 'comlink';
-import { checkSetup } from '../core/line/setup';
 import type { MailroomEvent } from './border/events';
 import { ParsePool } from './intake/parsePool';
-import { serverPostOffice } from './post/postOffice';
+import { demoOffice, standInPostOffice } from './post/standIn';
+import { machineClock } from './time/clock';
 import { NewerStorage } from './storage/records';
-import { openService } from './service';
+import { openService } from './service/service';
 import { browserStore } from './storage/recordStore';
 import type { WorkerSide } from './border/workerSide';
 import { Tabs } from './border/tabs';
 import type { Mailroom } from './border/mailroom';
+import { reasonOf } from '../core/text/sentences';
 
 const cores = navigator.hardwareConcurrency || 2;
 let hear: (event: MailroomEvent) => void = () => undefined;
-
-async function demoSetup() {
-  const response = await fetch('/api/demo/setup').catch(() => null);
-  const checked = checkSetup(await response?.json().catch(() => null));
-  if (!checked.ok) throw new Error('The demo’s setup could not be fetched from the server.');
-  return checked.setup;
-}
 
 async function shippedModel() {
   const response = await fetch('/junk-model.bin').catch(() => null);
@@ -38,18 +32,18 @@ const tabs = new Tabs<Mailroom, MailroomEvent>({
   open: async (tell) => {
     const service = await openService({
       store: browserStore(),
-      now: Date.now,
+      clock: machineClock,
       pool: new ParsePool(Math.max(1, cores - 1), () => {
         return new Worker(new URL('./intake/parse.worker.ts', import.meta.url), { type: 'module' });
       }),
-      post: serverPostOffice(),
-      demoSetup,
+      post: standInPostOffice(),
+      demo: demoOffice(),
       shippedModel,
       sharedDomains,
       tell,
     }).catch((error: unknown) => {
       if (error instanceof NewerStorage) throw error;
-      const text = error instanceof Error ? error.message : String(error);
+      const text = reasonOf(error);
       throw new Error(
         `The browser does not let this page store anything (${text}). A private window does that, or a setting for site data. Nothing of yours was changed; open Wide Sort in an ordinary window, or reload the page.`,
       );

@@ -12,3 +12,6 @@ export function didTo(done: string, count: number, subject: string | null, where
 /** A subject cut to a length that fits a line. */
 export const short = (text: string, length = 60): string =>
   text.length <= length ? text : `${text.slice(0, length - 1).trimEnd()}…`;
+
+/** Why something failed, in words. */
+export const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

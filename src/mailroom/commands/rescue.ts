@@ -7,7 +7,7 @@ import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import type { Selection } from '../border/views';
 import { bit } from '../state/columns';
 import { changesBetween } from '../search/candidates';
-import { mostMarked } from './commands';
+import { mostMarked } from './acts';
 import { type EditResult } from './changeSetup';
 import { doneBefore } from './once';
 import { selected } from '../search/selection';

@@ -1,25 +1,36 @@
 // Deleting for good what has been in the Bin, or in Junk, for its time.
-import type { Place } from '../../core/mail/place';
-import type { MailState } from '../state/mailState';
-import type { Stored } from '../storage/stored';
-import type { Committing } from '../storage/committing';
-import { expunged } from '../state/internedTables';
+import { fixedPlace, fixedPlaces, type FixedPlace } from '../../core/mail/place';
 import { messages } from '../../core/text/sentences';
-import { deletedOn } from '../state/retention';
+import { expunged } from '../state/internedTables';
+import type { MailState } from '../state/mailState';
+import { daysKept, deletedOn } from '../state/retention';
+import type { Committing } from '../storage/committing';
+import type { Stored } from '../storage/stored';
 
-/** Deletes for good what has been in the Bin, or in Junk, for its time, and says so in the Logbook. */
+/** When the next message is to be deleted for good, milliseconds since 1970; null where all are kept. */
+export function nextDeletion(mailbox: Pick<MailState, 'columns' | 'tables' | 'setup'>): number | null {
+  const { columns, tables, setup } = mailbox;
+  const kept = tables.places.items.map((_, index) => daysKept(tables.place(index), setup) === null);
+  let next = Infinity;
+  for (let id = 0; id < columns.count; id++)
+    if (!kept[columns.place[id]]) next = Math.min(next, deletedOn(mailbox, id) ?? Infinity);
+  return next === Infinity ? null : next;
+}
+
+/** Deletes for good what has been in the Bin, or in Junk, for its time, and says so in the Logbook. Returns how many. */
 export async function tidy(mailbox: MailState & Pick<Stored, 'raws'> & Committing): Promise<number> {
-  const { keepDays } = mailbox.setup.junk;
-  return (
-    (await tidyPlace(mailbox, 'bin', 'after 30 days in the Bin')) +
-    (await tidyPlace(mailbox, 'junk', `after ${keepDays} ${keepDays === 1 ? 'day' : 'days'} in Junk`))
-  );
+  let count = 0;
+  for (const place of fixedPlaces) {
+    const days = daysKept(place, mailbox.setup);
+    if (days !== null) count += await tidyPlace(mailbox, place, days);
+  }
+  return count;
 }
 
 async function tidyPlace(
   mailbox: MailState & Pick<Stored, 'raws'> & Committing,
-  place: Place,
-  why: string,
+  place: FixedPlace,
+  days: number,
 ): Promise<number> {
   const { columns, tables } = mailbox;
   const index = tables.placeIndex(place);
@@ -28,10 +39,11 @@ async function tidyPlace(
     (id) => columns.place[id] === index && (deletedOn(mailbox, id) ?? Infinity) <= now,
   );
   if (due.length === 0) return 0;
+  const after = `after ${days} ${days === 1 ? 'day' : 'days'} in ${fixedPlace(place).called}`;
   await mailbox.commit({
     command: `tidy-${mailbox.seq + 1}`,
     by: 'Wide Sort',
-    says: `Deleted ${messages(due.length)} for good, ${why}`,
+    says: `Deleted ${messages(due.length)} for good, ${after}`,
     final: true,
     ids: due,
     after: { place: expunged, placedAt: now },

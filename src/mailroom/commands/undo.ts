@@ -1,6 +1,6 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
 import { type SetupEdit, edited, itemNow } from '../../core/line/setupEdit';
-import type { ColumnName, StateColumns } from '../state/columns';
+import { columnArrays, type ColumnName, type StateColumns } from '../state/columns';
 import { type JournalRecord, readJournal } from '../storage/journal';
 import { valueAt, type Columns } from '../storage/stateRecords';
 import type { EditResult } from './changeSetup';
@@ -15,16 +15,6 @@ const names = ['place', 'due', 'bits', 'labels', 'ink', 'trace', 'placedAt'] as 
 
 type Name = (typeof names)[number];
 
-const arrays = {
-  place: Uint16Array,
-  due: Float64Array,
-  bits: Uint8Array,
-  labels: Uint16Array,
-  ink: Uint8Array,
-  trace: Uint32Array,
-  placedAt: Float64Array,
-};
-
 /** The value that a message gets back in one column; null where a later command has changed it since. */
 function setBack(name: Name, now: number, was: number, became: number): number | null {
   if (name !== 'bits') return now === became ? was : null;
@@ -36,7 +26,7 @@ function setBack(name: Name, now: number, was: number, became: number): number |
 /** Gathers, over the records of a job, the messages that can be set back and what they get. */
 class SettingBack {
   private readonly ids: Int32Array;
-  private readonly values = new Map<Name, InstanceType<(typeof arrays)[Name]>>();
+  private readonly values = new Map<Name, InstanceType<(typeof columnArrays)[Name]>>();
   count = 0;
 
   constructor(
@@ -48,7 +38,8 @@ class SettingBack {
 
   take({ ids, before, after }: NonNullable<JournalRecord['change']>): void {
     const present = names.filter((name) => before[name] !== undefined && after[name] !== undefined);
-    for (const name of present) if (!this.values.has(name)) this.values.set(name, new arrays[name](this.ids.length));
+    for (const name of present)
+      if (!this.values.has(name)) this.values.set(name, new columnArrays[name](this.ids.length));
     for (let i = 0; i < ids.length; i++) {
       for (const [at, name] of present.entries()) {
         const now = this.columns[name][ids[i]];

@@ -1,6 +1,6 @@
 import { exportMail } from '../questions/exporting';
 import { importFiles, type MailFile } from './importFiles';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import type { Parse } from './parsePool';
 import { logbook } from '../questions/logbook';
 import { wholeLog } from '../border/log';

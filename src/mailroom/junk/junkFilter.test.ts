@@ -1,6 +1,6 @@
 // The junk filter in the mailroom: marks teach it, undo makes it forget, and nothing of it is lost.
 import type { JunkSettings } from '../../core/junk/settings';
-import { act, mostMarked } from '../commands/commands';
+import { act, mostMarked } from '../commands/acts';
 import { tidy } from '../commands/retention';
 import { changeSetup } from '../commands/changeSetup';
 import { deletedOn } from '../state/retention';

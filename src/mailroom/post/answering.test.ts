@@ -5,9 +5,9 @@ import { sendAnswer, startAnswer } from './answering';
 import { changeSetup } from '../commands/changeSetup';
 import { openConversation } from '../questions/conversations';
 import { addMessages } from '../intake/incoming';
-import type { PostOffice } from './postOffice';
 import { toldLately } from '../questions/notifications';
 import { mailOf, openMailbox, testTime } from '../testing/testing';
+import { testPost } from '../testing/testPost';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
 const me: SetupEdit = { list: 'accounts', id: 'me', item: { id: 'me', name: 'Mé', address: 'me@y.test' } };
@@ -31,16 +31,13 @@ async function withMail() {
   await addMessages(mailbox, list, { command: 'mail', by: 'post office', says: 'Arrived' });
   const sent: Uint8Array[] = [];
   let refuse: string | null = null;
-  const post: PostOffice = {
-    changes: () => Promise.reject(new Error('not asked')),
-    setRate: () => Promise.reject(new Error('not asked')),
-    leave: () => Promise.reject(new Error('not asked')),
+  const post = testPost({
     submit: async (raw) => {
       if (refuse !== null) throw new Error(refuse);
       sent.push(raw);
       return { messageId: '' };
     },
-  };
+  });
   return { mailbox, post, sent, refuse: (reason: string) => (refuse = reason) };
 }
 

@@ -1,11 +1,12 @@
-import { incomingFrom, serverPostOffice } from './postOffice';
+import { incomingFrom } from './incomingFrom';
+import { standInPostOffice } from './standIn';
 
 const answer = (body: unknown, status = 200) => jest.fn(async () => new Response(JSON.stringify(body), { status }));
 const office = (fetch: typeof globalThis.fetch) => {
   globalThis.fetch = fetch;
-  return serverPostOffice('http://post.example');
+  return standInPostOffice('http://post.example');
 };
-const changes = { cursor: '1.2', more: false, perMinute: 3, paused: false, messages: [] };
+const changes = { cursor: '1.2', more: false, arrived: [], altered: [], expunged: [] };
 
 test('the cursor is given back as it was got', async () => {
   const fetch = answer(changes);
@@ -38,18 +39,31 @@ test.each([
     /answered with an error \(500\)/,
   ],
   ['another program', answer({ hello: 1 }), /does not understand/],
-  ['a message of another shape', answer({ ...changes, messages: [{ raw: 1 }] }), /does not understand/],
+  ['a message of another shape', answer({ ...changes, arrived: [{ raw: 1 }] }), /does not understand/],
 ])('%s is said in words', async (_what, fetch, error) => {
   await expect(office(fetch as typeof globalThis.fetch).changes(null)).rejects.toThrow(error);
+});
+
+test('how the connection stands is known by the last call; what the stand-in does not keep it refuses in words', async () => {
+  const post = office(answer(changes));
+  expect(post.connection).toEqual({ is: 'not tried' });
+  await post.changes(null);
+  expect(post.connection).toEqual({ is: 'open' });
+  globalThis.fetch = jest.fn(() => Promise.reject(new TypeError('failed')));
+  await post.changes(null).catch(() => undefined);
+  expect(post.connection).toMatchObject({ is: 'broken', error: expect.stringContaining('does not answer') });
+  expect(post.abilities).toEqual({ keepsState: false, keepsDrafts: false });
+  await expect(post.alter([])).rejects.toThrow(/does not keep/);
+  await expect(post.keepDraft(new Uint8Array(0), null)).rejects.toThrow(/does not keep/);
 });
 
 test('what stood elsewhere than in the inbox stays there, and says so; the rest rides the line', async () => {
   const raw = Buffer.from('From: a@b.test\r\n\r\nx').toString('base64');
   const list = await incomingFrom({
     ...changes,
-    messages: [
-      { raw, place: 'inbox', seen: false, flagged: true },
-      { raw, place: 'archive', seen: true, flagged: false },
+    arrived: [
+      { there: '1', raw, place: 'inbox', seen: false, flagged: true },
+      { there: '2', raw, place: 'archive', seen: true, flagged: false },
     ],
   });
   expect(list).toMatchObject([

@@ -1,9 +1,33 @@
-// The post office as the mailroom reaches it: changes after a cursor, and a message to be sent.
+// The post office as the mailroom knows it: whatever sends and takes mail. It hands out what arrived after a cursor and
+// what became of messages there, takes what is sent, and hears what becomes of messages here. The stand-in that comes
+// with the server is one (standIn.ts); a mail server can be another.
 import { z } from 'zod';
-import { decodeBase64 } from '../../core/mail/transfer';
-import { readBatch } from '../intake/readMessages';
-import type { Incoming } from '../intake/incoming';
 import { fixedPlaces } from '../../core/mail/place';
+
+/** Which message it is there: a name that no other message ever has (of a mail server UIDVALIDITY and UID, RFC 9051, 2.3.1.1). */
+const identitySchema = z.string().min(1).max(500);
+export type Identity = z.infer<typeof identitySchema>;
+
+/** Where a message is there, and what it bears. */
+const standingSchema = z.object({
+  place: z.enum(fixedPlaces),
+  seen: z.boolean(),
+  flagged: z.boolean(),
+});
+
+const arrivedSchema = standingSchema.extend({
+  there: identitySchema,
+  /** The raw message (RFC 5322) in base64. */
+  raw: z.string(),
+  /** When what is flagged is due, milliseconds since 1970. */
+  due: z.number().positive().optional(),
+  /** What it was marked as there: the keywords $Junk and $NotJunk (RFC 9051, section 2.3.2). */
+  marked: z.enum(['junk', 'good']).optional(),
+});
+
+/** What became of a message on the other side: where it is and what it bears now, as far as that changed. */
+const alterationSchema = standingSchema.partial().extend({ there: identitySchema });
+export type Alteration = z.infer<typeof alterationSchema>;
 
 /** What the post office answers when asked what is new. */
 export const changesSchema = z.object({
@@ -11,102 +35,47 @@ export const changesSchema = z.object({
   cursor: z.string(),
   /** Whether there is more already. */
   more: z.boolean(),
-  perMinute: z.number(),
-  paused: z.boolean(),
-  messages: z.array(
-    z.object({
-      /** The raw message (RFC 5322) in base64. */
-      raw: z.string(),
-      place: z.enum(fixedPlaces),
-      seen: z.boolean(),
-      flagged: z.boolean(),
-      /** When what is flagged is due, milliseconds since 1970. */
-      due: z.number().positive().optional(),
-      /** What it was marked as there: the keywords $Junk and $NotJunk (RFC 9051, section 2.3.2). */
-      marked: z.enum(['junk', 'good']).optional(),
-    }),
-  ),
+  arrived: z.array(arrivedSchema),
+  altered: z.array(alterationSchema),
+  /** Messages that are not there any more. */
+  expunged: z.array(identitySchema),
 });
 export type Changes = z.infer<typeof changesSchema>;
 
-export const rateSchema = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() });
-export const leftSchema = z.object({ left: z.boolean() });
-export const submittedSchema = z.object({ messageId: z.string() });
+/** How it stands with the connection. */
+export type Connection = { is: 'open' | 'not tried' } | { is: 'broken'; error: string };
 
-/** The one small interface to a post office. Each rejects with a sentence for the person. */
+/** What a post office can do besides handing out and sending: the stand-in does neither. */
+export interface Abilities {
+  /** It keeps where messages are and what they bear: it tells of that, and is told. */
+  readonly keepsState: boolean;
+  /** It keeps unfinished messages. */
+  readonly keepsDrafts: boolean;
+}
+
+/** The one interface to a post office. Each call rejects with a sentence for the person. */
 export interface PostOffice {
+  readonly abilities: Abilities;
+  /** How the last call went. */
+  readonly connection: Connection;
   changes(cursor: string | null): Promise<Changes>;
-  setRate(perMinute: number, paused: boolean): Promise<z.infer<typeof rateSchema>>;
+  /** Tells what became of messages here. Only where it keeps that. */
+  alter(alterations: Alteration[]): Promise<void>;
   /** Sends a raw message; with `copy`, it stands in Sent at the next {@link changes}. */
   submit(raw: Uint8Array<ArrayBuffer>, copy: boolean): Promise<{ messageId: string }>;
+  /** Keeps an unfinished message in place of an earlier state of it, null for the first. Only where it keeps drafts. */
+  keepDraft(raw: Uint8Array<ArrayBuffer>, before: Identity | null): Promise<Identity>;
   /** Leaves a mailing list by one request to the https address that it names (RFC 8058). */
   leave(url: string): Promise<{ left: boolean }>;
 }
 
-async function ask<T>(url: string, init: RequestInit | undefined, schema: z.ZodType<T>): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(url, init);
-  } catch {
-    throw new Error('The post office does not answer. Is the server still running?');
-  }
-  const body: unknown = await response.json().catch(() => null);
-  if (!response.ok) {
-    const said = z.object({ message: z.string() }).safeParse(body);
-    throw new Error(said.success ? said.data.message : `The post office answered with an error (${response.status}).`);
-  }
-  const parsed = schema.safeParse(body);
-  if (!parsed.success) throw new Error('The post office gave an answer that Wide Sort does not understand.');
-  return parsed.data;
+/** What only a demo has: arrivals at a rate, and a setup to begin with. */
+export interface DemoOffice {
+  rate(): Promise<ArrivalRate>;
+  setRate(rate: ArrivalRate): Promise<ArrivalRate>;
+  /** The setup of the demo mailbox, as a document. */
+  setup(): Promise<unknown>;
 }
 
-/** The post office that comes with the server. */
-export function serverPostOffice(base = '/api/post'): PostOffice {
-  return {
-    changes: (cursor) =>
-      ask(`${base}/changes${cursor === null ? '' : `?cursor=${encodeURIComponent(cursor)}`}`, undefined, changesSchema),
-    setRate: (perMinute, paused) =>
-      ask(
-        `${base}/rate`,
-        {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ perMinute, paused }),
-        },
-        rateSchema,
-      ),
-    leave: (url) =>
-      ask(
-        `${base}/leave`,
-        { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ url }) },
-        leftSchema,
-      ),
-    submit: (raw, copy) =>
-      ask(
-        `${base}/submit${copy ? '' : '?copy=no'}`,
-        { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
-        submittedSchema,
-      ),
-  };
-}
-
-/** What the post office handed out, ready to come in. What it kept elsewhere than in its inbox stays there. */
-export async function incomingFrom(changes: Changes): Promise<Incoming[]> {
-  const encoder = new TextEncoder();
-  const raws = changes.messages.map(({ raw }) => decodeBase64(encoder.encode(raw)));
-  const { envelopes, text } = await readBatch(raws, 'eml', false);
-  return changes.messages.map(({ place, seen, flagged, due, marked }, i) => ({
-    stored: { bytes: raws[i], form: 'eml' },
-    envelope: envelopes[i],
-    text: { batch: text, at: i },
-    place: place === 'inbox' ? null : place,
-    read: seen,
-    flagged,
-    due,
-    marked,
-    why:
-      place === 'inbox'
-        ? null
-        : { station: 'post office', by: null, says: 'It already stood there when the post office handed it over.' },
-  }));
-}
+export const rateSchema = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() });
+export type ArrivalRate = z.infer<typeof rateSchema>;

@@ -5,6 +5,7 @@ import type { Agenda } from '../border/rules';
 import { bit } from '../state/columns';
 import { rowOf, type RowSource } from './row';
 import { expunged } from '../state/internedTables';
+import type { MailState } from '../state/mailState';
 
 /** More flags than these no day has. */
 const mostRows = 2_000;
@@ -36,6 +37,19 @@ export async function agenda(mailbox: RowSource): Promise<Agenda> {
 /** When a flag is told of: at its time; one for a whole day, in the morning of that day. */
 export function reminderOf(due: number): number {
   return due === endOfDay(due).getTime() ? setHours(startOfDay(due), morning).getTime() : due;
+}
+
+/** When the next flag after some moment is to be told of, milliseconds since 1970; null where none is. */
+export function nextReminder({ columns }: Pick<MailState, 'columns'>, after: number): number | null {
+  let next = Infinity;
+  for (let id = 0; id < columns.count; id++) {
+    if (!(columns.bits[id] & bit.flagged) || columns.due[id] === 0 || columns.place[id] === expunged) continue;
+    // It is told of in the morning of its day at the earliest.
+    if (columns.due[id] < after || columns.due[id] - 86_400_000 > next) continue;
+    const at = reminderOf(columns.due[id]);
+    if (at > after && at < next) next = at;
+  }
+  return next === Infinity ? null : next;
 }
 
 /** Flags whose time to be told of has come after `from`, up to `to`. */

@@ -1,9 +1,9 @@
 // Clearing out: what is said is what is done, and one Undo brings all of it back.
 import { everythingGoes, type ClearOut } from '../../core/clearout/clearOut';
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { clearOutReport } from './clearOutReport';
 import type { Incoming } from '../intake/incoming';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import { mailOf, openWith, stateOf, testTime } from '../testing/testing';
 import { undo } from '../commands/undo';
 import type { View } from '../border/views';

@@ -2,12 +2,12 @@
 // was read in sight.
 import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Grouping, View } from '../border/views';
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
 import { thinOut } from '../commands/thinOut';
 import { openConversation, thinning } from './conversations';
 import { addMessages, type Incoming } from '../intake/incoming';
-import { Mailbox } from '../mailbox';
+import { Mailbox } from '../service/mailbox';
 import { keyOf } from '../storage/keys';
 import { position, rows } from './rows';
 import { memoryStore, type RecordStore } from '../storage/recordStore';

@@ -7,14 +7,15 @@ import type { Action } from '../../core/effects/effects';
 import { readScript, scriptOf } from '../../core/rules/sieve/read';
 import { agenda, fallenDue, reminderOf } from './agenda';
 import type { SetupEdit } from '../../core/line/setupEdit';
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
 import { dissolve } from '../commands/dissolve';
 import { dryRun, ruleSetReport } from './dryRuns';
-import { ageMail, runRules } from '../commands/runRules';
+import { runRules } from '../commands/runRules';
+import { ageMail } from '../commands/ageing';
 import { habit, ruleProposals } from './habits';
 import { addMessages } from '../intake/incoming';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import { fill, mailOf, openMailbox, stateOf, testTime } from '../testing/testing';
 import { undo } from '../commands/undo';
 

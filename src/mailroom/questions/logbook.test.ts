@@ -1,10 +1,10 @@
 // The Logbook: filtered by who, what, when and message; kept to a size, and what is left still rebuilds all state.
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
 import { addMessages } from '../intake/incoming';
 import { logbook, logDetail } from './logbook';
 import { wholeLog, type LogFilter } from '../border/log';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import { keyOf } from '../storage/keys';
 import { mayGo, compact } from '../commands/compaction';
 import { memoryStore, type RecordStore } from '../storage/recordStore';

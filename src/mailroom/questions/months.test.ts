@@ -2,7 +2,7 @@
 import { format } from 'date-fns';
 import fc from 'fast-check';
 import { months } from './months';
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
 import { addMessages } from '../intake/incoming';
 import { passageOf, passages } from './passages';

@@ -1,5 +1,5 @@
 // A window of rows is of one moment, whatever happens while it is read.
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { rows } from './rows';
 import { fill, openMailbox, openWith, single, mailOf } from '../testing/testing';
 import type { View } from '../border/views';

@@ -1,12 +1,12 @@
 // Senders against counting one message after another; leaving lists.
 import { senders, senderReport, people, trendOf } from './senders';
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { addMessages } from '../intake/incoming';
 import { leaveList } from '../post/leaveList';
-import type { Mailbox } from '../mailbox';
-import type { PostOffice } from '../post/postOffice';
+import type { Mailbox } from '../service/mailbox';
 import type { SendersQuestion } from '../border/senderTable';
 import { mailOf, openWith, testTime } from '../testing/testing';
+import { testPost } from '../testing/testPost';
 
 const question: SendersQuestion = { by: 'address', only: 'all', words: '', order: 'messages', turned: false };
 const day = 86_400_000;
@@ -104,9 +104,7 @@ function office() {
     if (refuse !== null) throw new Error(refuse);
     asked.push(what);
   };
-  const post: PostOffice = {
-    changes: () => Promise.reject(new Error('not asked')),
-    setRate: () => Promise.reject(new Error('not asked')),
+  const post = testPost({
     submit: async (raw) => {
       await say(new TextDecoder().decode(raw));
       return { messageId: '' };
@@ -115,7 +113,7 @@ function office() {
       await say(url);
       return { left: true };
     },
-  };
+  });
   return { asked, host: { post, check: async () => undefined, zone: 0 }, refuse: (why: string) => (refuse = why) };
 }
 

@@ -2,9 +2,9 @@
 import fc from 'fast-check';
 import { SearchedMessages } from '../../core/search/searched';
 import { parseQuery, type Query } from '../../core/search/query';
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { addMessages } from '../intake/incoming';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import { memoryStore } from '../storage/recordStore';
 import { mailOf, openMailbox } from '../testing/testing';
 import { undo } from '../commands/undo';

@@ -3,7 +3,7 @@
 import { DeepTexts } from '../../core/rules/deep';
 import type { DeepCondition } from '../../core/rules/rule';
 import { addMessages, type Incoming } from '../intake/incoming';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import { memoryStore } from '../storage/recordStore';
 import { mailOf, openMailbox } from '../testing/testing';
 

@@ -20,16 +20,19 @@ export const bit = {
 
 export type ColumnName = keyof Columns;
 
-export const columnNames: readonly ColumnName[] = [
-  'place',
-  'placedAt',
-  'bits',
-  'labels',
-  'trace',
-  'date',
-  'due',
-  'ink',
-];
+/** What each column is made of. */
+export const columnArrays = {
+  place: Uint16Array,
+  placedAt: Float64Array,
+  bits: Uint8Array,
+  labels: Uint16Array,
+  trace: Uint32Array,
+  date: Float64Array,
+  due: Float64Array,
+  ink: Uint8Array,
+} as const;
+
+export const columnNames = Object.keys(columnArrays) as ColumnName[];
 
 /** Growing columns, one value each for every message that ever came in. */
 export class StateColumns {

@@ -1,9 +1,9 @@
 // The power goes at every single write of a day's work: each time the mailbox comes back with every command whole or
 // not there, and all bytes of what is there can be read.
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
 import { undo } from '../commands/undo';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import { memoryStore } from './recordStore';
 import { fill, incoming, openMailbox, PowerCut, stateOf, storeWithPowerCut } from '../testing/testing';
 import { addMessages } from '../intake/incoming';

@@ -18,6 +18,8 @@ export const metaSchema = z.object({
   postOn: z.boolean(),
   /** The moment for which rules on the age of messages were last asked; 0 for never. */
   agedAt: z.number().default(0),
+  /** The moment up to which flags that fell due were told of; 0 for never. */
+  remindedAt: z.number().default(0),
   /** The first record of the journal that is kept. */
   first: z.number().int().min(1).default(1),
 });

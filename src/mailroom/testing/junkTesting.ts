@@ -1,10 +1,10 @@
 // Help for the tests of the junk filter in the mailroom: wanted mail and junk, arriving and marked.
 import { emptySetup } from '../../core/line/setup';
 import type { JunkSettings } from '../../core/junk/settings';
-import { act } from '../commands/commands';
+import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
 import { addMessages, type Incoming } from '../intake/incoming';
-import type { Mailbox } from '../mailbox';
+import type { Mailbox } from '../service/mailbox';
 import { memoryStore } from '../storage/recordStore';
 import { mailOf, openMailbox } from './testing';
 

@@ -2,7 +2,7 @@
 import { parseEnvelope } from '../../core/mail/envelope';
 import type { Place } from '../../core/mail/place';
 import { addMessages, type Incoming } from '../intake/incoming';
-import { Mailbox } from '../mailbox';
+import { Mailbox } from '../service/mailbox';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
 
 /** A message as it comes in by itself; the line decides where it goes unless `place` does. */

@@ -1,13 +1,15 @@
 // The service as the page has it, over a post office that is a script.
-import { demoSetup } from '../../demo/setup';
-import { everythingGoes } from '../core/clearout/clearOut';
-import { wholeLog } from './border/log';
-import type { Mailroom } from './border/mailroom';
-import type { MailroomEvent } from './border/events';
+import { demoSetup } from '../../../demo/setup';
+import { everythingGoes } from '../../core/clearout/clearOut';
+import { wholeLog } from '../border/log';
+import type { Mailroom } from '../border/mailroom';
+import type { MailroomEvent } from '../border/events';
 import { openService } from './service';
-import type { Changes, PostOffice } from './post/postOffice';
-import { memoryStore, type RecordStore } from './storage/recordStore';
-import { single, testTime } from './testing/testing';
+import type { Changes, PostOffice } from '../post/postOffice';
+import { memoryStore, type RecordStore } from '../storage/recordStore';
+import { single, testTime } from '../testing/testing';
+import { TestClock } from '../testing/testClock';
+import { testPost } from '../testing/testPost';
 
 const raw = (n: number, from = `a${n}@b.example`) =>
   Buffer.from(
@@ -15,8 +17,11 @@ const raw = (n: number, from = `a${n}@b.example`) =>
   ).toString('base64');
 
 /** A post office that gives out one batch after another, then nothing. */
-function scripted(batches: Changes['messages'][]): PostOffice & { asked: (string | null)[]; broken: boolean } {
+function scripted(
+  batches: Omit<Changes['arrived'][number], 'there'>[][],
+): PostOffice & { asked: (string | null)[]; broken: boolean } {
   const office = {
+    ...testPost({ submit: async () => ({ messageId: '' }), leave: async () => ({ left: true }) }),
     asked: [] as (string | null)[],
     broken: false,
     changes: async (cursor: string | null): Promise<Changes> => {
@@ -24,31 +29,31 @@ function scripted(batches: Changes['messages'][]): PostOffice & { asked: (string
       office.asked.push(cursor);
       const at = Number(cursor ?? 0);
       const messages = batches[at] ?? [];
+      const arrived = messages.map((message, i) => ({ there: `${at}.${i}`, ...message }));
       return {
         cursor: String(Math.min(at + 1, batches.length)),
         more: at + 1 < batches.length,
-        perMinute: 3,
-        paused: false,
-        messages,
+        arrived,
+        altered: [],
+        expunged: [],
       };
     },
-    setRate: async (perMinute: number, paused: boolean) => ({ perMinute, paused }),
-    submit: async () => ({ messageId: '' }),
-    leave: async () => ({ left: true }),
   };
   return office;
 }
-
-jest.useFakeTimers({ doNotFake: ['setTimeout', 'setImmediate', 'nextTick', 'queueMicrotask', 'Date', 'performance'] });
 
 async function start(post: PostOffice, store: RecordStore = memoryStore()) {
   const told: MailroomEvent[] = [];
   const service: Mailroom = await openService({
     store,
-    now: () => testTime,
+    clock: new TestClock(testTime),
     pool: { size: 1, parse: () => Promise.reject(new Error('no files here')), end: () => undefined },
     post,
-    demoSetup: async () => demoSetup(testTime),
+    demo: {
+      rate: async () => ({ perMinute: 3, paused: false }),
+      setRate: async (rate) => rate,
+      setup: async () => demoSetup(testTime),
+    },
     shippedModel: async () => null,
     sharedDomains: async () => new Set<string>(),
     tell: (event) => told.push(event),

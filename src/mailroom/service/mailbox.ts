@@ -3,36 +3,36 @@
 // A command is written to the journal first, then applied; the journal record says everything absolutely, so applying
 // it twice is applying it once. State packs follow behind, and `meta` says up to which record they are complete. After
 // a crash the records beyond that are applied again. The journal alone can rebuild all state.
-import { emptySetup, type Setup } from '../core/line/setup';
-import type { Bits } from '../core/data/bits';
-import { MessageTable } from '../core/rules/messageTable';
-import type { ReadingProgress } from './border/overview';
-import type { KeptEnvelope } from './storage/keptEnvelope';
-import { StateColumns } from './state/columns';
-import { DeepAnswers, deepConditionsOf } from './search/deepConditions';
-import { Derived } from './state/derived';
-import { headOf, readHeads, type JournalHead } from './state/journalHead';
-import { EnvelopeStore } from './storage/envelopeStore';
-import { Finding } from './search/finding';
-import { JunkRoom } from './junk/junkFilter';
-import { People } from './state/people';
-import { Redundancy } from './search/redundancy';
-import { readState } from './state/readState';
-import { SenderIndex } from './state/senderIndex';
-import { RawStore } from './storage/rawStore';
-import type { StoredMessage } from '../core/mail/message';
-import { recordOf, recordsAfter, type Commit, type JournalRecord } from './storage/journal';
-import { keyOf, statePackSize } from './storage/keys';
-import { editSetup } from '../core/line/setupEdit';
-import { storageTrouble, type RecordStore } from './storage/recordStore';
-import { Records } from './storage/records';
-import { Storing, type Writes } from './storage/storing';
-import { Tables } from './state/internedTables';
-import { TextStore } from './search/textStore';
-import { Views } from './search/views';
-import { turn } from './time/turn';
-import { NotWritten } from './storage/committing';
-import { readMessages } from './intake/readMessages';
+import { emptySetup, type Setup } from '../../core/line/setup';
+import type { Bits } from '../../core/data/bits';
+import { MessageTable } from '../../core/rules/messageTable';
+import type { ReadingProgress } from '../border/overview';
+import type { KeptEnvelope } from '../storage/keptEnvelope';
+import { StateColumns } from '../state/columns';
+import { DeepAnswers, deepConditionsOf } from '../search/deepConditions';
+import { Derived } from '../state/derived';
+import { headOf, readHeads, type JournalHead } from '../state/journalHead';
+import { EnvelopeStore } from '../storage/envelopeStore';
+import { Finding } from '../search/finding';
+import { JunkRoom } from '../junk/junkFilter';
+import { People } from '../state/people';
+import { Redundancy } from '../search/redundancy';
+import { readState } from '../state/readState';
+import { SenderIndex } from '../state/senderIndex';
+import { RawStore } from '../storage/rawStore';
+import type { StoredMessage } from '../../core/mail/message';
+import { recordOf, recordsAfter, type Commit, type JournalRecord } from '../storage/journal';
+import { keyOf, statePackSize } from '../storage/keys';
+import { editSetup } from '../../core/line/setupEdit';
+import { storageTrouble, type RecordStore } from '../storage/recordStore';
+import { Records } from '../storage/records';
+import { Storing, type Writes } from '../storage/storing';
+import { Tables } from '../state/internedTables';
+import { TextStore } from '../search/textStore';
+import { Views } from '../search/views';
+import { turn } from '../time/turn';
+import { NotWritten } from '../storage/committing';
+import { readMessages } from '../intake/readMessages';
 
 /** When the rest is read at the latest, in milliseconds: the first rows come before it, also from a slow disk. */
 const latestRest = 1_000;
@@ -61,6 +61,8 @@ export class Mailbox {
   cursor: string | null = null;
   postOn = false;
   agedAt = 0;
+  /** The moment up to which flags that fell due were told of; 0 for never. */
+  remindedAt = 0;
   revision = 0;
   seq = 0;
   /** The first record of the journal that is kept. */
@@ -139,6 +141,7 @@ export class Mailbox {
       this.cursor = meta.cursor;
       this.postOn = meta.postOn;
       this.agedAt = meta.agedAt;
+      this.remindedAt = meta.remindedAt;
       this.counted = meta.count;
     }
     this.seq = from;
@@ -344,6 +347,7 @@ export class Mailbox {
       cursor: this.cursor,
       postOn: this.postOn,
       agedAt: this.agedAt,
+      remindedAt: this.remindedAt,
       first: this.first,
     };
     return [keyOf.meta, meta];

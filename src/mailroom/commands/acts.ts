@@ -1,5 +1,5 @@
-// Commands: what a person can have done to the mail and the setup. Their undoing is in undo.ts.
-import { placeName, type Place } from '../../core/mail/place';
+// Acts on messages: what a person can have done to the mail. Their undoing is in undo.ts.
+import { placeCalled, isFixedPlace, fixedPlace, type Place } from '../../core/mail/place';
 import type { Receipt } from '../border/outcome';
 import type { Act, Selection } from '../border/views';
 import { bit } from '../state/columns';
@@ -20,12 +20,6 @@ interface Plan {
   done: string;
   where: string;
 }
-
-const moveWords: Partial<Record<Place, [done: string, where: string]>> = {
-  archive: ['Archived', ''],
-  bin: ['Binned', ''],
-  inbox: ['Moved', ' to the Inbox'],
-};
 
 /** A move of more than this many at once teaches the junk filter by the newest of them alone. */
 export const mostMarked = 1_000;
@@ -54,35 +48,40 @@ function markPlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, junk
   return { ids: touched, after: { bits }, done: 'Marked', where: junk ? ' as junk' : ' as not junk' };
 }
 
-function plan(mailbox: MailState, ids: Int32Array, act: Act): Plan {
-  const { columns, tables } = mailbox;
-  if (act.do === 'move') {
-    const index = tables.placeIndex(act.place);
-    const touched = ids.filter((id) => columns.place[id] !== index);
-    const bits = markedBits(mailbox, touched, act.place);
-    const name = placeName(act.place, mailbox.setup.folders);
-    const [done, where] = moveWords[act.place] ?? ['Moved', ` to ${name}`];
-    return { ids: touched, after: { place: index, placedAt: mailbox.now(), bits }, done, where };
-  }
-  if (act.do === 'label') {
-    const name = mailbox.setup.labels.find((l) => l.id === act.label)?.name ?? act.label;
-    const has = tables.labelSets.items.map((set) => set.includes(act.label));
-    const touched = ids.filter((id) => (has[columns.labels[id]] ?? false) !== act.value);
-    const labels = Uint16Array.from(touched, (id) => {
-      const set = tables.labelSets.items[columns.labels[id]];
-      return tables.labelSetIndex(act.value ? [...set, act.label] : set.filter((l) => l !== act.label));
-    });
-    return act.value
-      ? { ids: touched, after: { labels }, done: 'Labelled', where: ` ${name}` }
-      : { ids: touched, after: { labels }, done: `Took the label ${name} off`, where: '' };
-  }
-  if (act.do === 'silence') return silencePlan(mailbox, ids, act);
-  if (act.do === 'flag') return flagPlan(mailbox, ids, act);
-  if (act.do === 'done') return donePlan(mailbox, ids);
-  if (act.do === 'mark') return markPlan(mailbox, ids, act.junk);
-  const touched = ids.filter((id) => Boolean(columns.bits[id] & bit.read) !== act.value);
-  const bits = withBit(mailbox, touched, bit.read, act.value);
-  return { ids: touched, after: { bits }, done: 'Marked', where: act.value ? ' as read' : ' as unread' };
+/** What of the mailbox acts go by. */
+type Acted = Pick<MailState, 'columns' | 'tables' | 'derived' | 'setup' | 'now'>;
+
+function movePlan(mailbox: Acted, ids: Int32Array, { place }: Extract<Act, { do: 'move' }>): Plan {
+  const { columns, tables, setup } = mailbox;
+  const index = tables.placeIndex(place);
+  const touched = ids.filter((id) => columns.place[id] !== index);
+  const bits = markedBits(mailbox, touched, place);
+  const moved = isFixedPlace(place) ? fixedPlace(place).moved : undefined;
+  return {
+    ids: touched,
+    after: { place: index, placedAt: mailbox.now(), bits },
+    done: moved ?? 'Moved',
+    where: moved ? '' : ` to ${placeCalled(place, setup.folders)}`,
+  };
+}
+
+function labelPlan({ columns, tables, setup }: Acted, ids: Int32Array, act: Extract<Act, { do: 'label' }>): Plan {
+  const name = setup.labels.find((l) => l.id === act.label)?.name ?? act.label;
+  const has = tables.labelSets.items.map((set) => set.includes(act.label));
+  const touched = ids.filter((id) => (has[columns.labels[id]] ?? false) !== act.value);
+  const labels = Uint16Array.from(touched, (id) => {
+    const set = tables.labelSets.items[columns.labels[id]];
+    return tables.labelSetIndex(act.value ? [...set, act.label] : set.filter((l) => l !== act.label));
+  });
+  return act.value
+    ? { ids: touched, after: { labels }, done: 'Labelled', where: ` ${name}` }
+    : { ids: touched, after: { labels }, done: `Took the label ${name} off`, where: '' };
+}
+
+function readPlan(mailbox: Acted, ids: Int32Array, { value }: Extract<Act, { do: 'read' }>): Plan {
+  const touched = ids.filter((id) => Boolean(mailbox.columns.bits[id] & bit.read) !== value);
+  const bits = withBit(mailbox, touched, bit.read, value);
+  return { ids: touched, after: { bits }, done: 'Marked', where: value ? ' as read' : ' as unread' };
 }
 
 const withBit = ({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, which: number, on: boolean): Uint8Array =>
@@ -136,9 +135,23 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
       placedAt: Float64Array.from(touched, (id) => (moves(id) ? now : columns.placedAt[id])),
     },
     done: 'Silenced',
-    where: act.place === 'archive' ? ', to the Archive' : ', to the Bin',
+    where: `, to ${fixedPlace(act.place).called}`,
   };
 }
+
+/** What each act comes to. */
+const plans: { [D in Act['do']]: (mailbox: Acted, ids: Int32Array, act: Extract<Act, { do: D }>) => Plan } = {
+  move: movePlan,
+  label: labelPlan,
+  read: readPlan,
+  flag: flagPlan,
+  done: donePlan,
+  mark: (mailbox, ids, { junk }) => markPlan(mailbox, ids, junk),
+  silence: silencePlan,
+};
+
+const planOf = (mailbox: Acted, ids: Int32Array, act: Act): Plan =>
+  (plans[act.do] as (mailbox: Acted, ids: Int32Array, act: Act) => Plan)(mailbox, ids, act);
 
 /** Carries out an act on messages. */
 export async function act(
@@ -156,7 +169,7 @@ export async function act(
 ): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
-  const { ids, after, done, where } = plan(mailbox, await selected(mailbox, selection), what);
+  const { ids, after, done, where } = planOf(mailbox, await selected(mailbox, selection), what);
   if (ids.length === 0) return nothing('Nothing to change.');
   if (ids.length === 1) await mailbox.envelopes.ensure(ids, mailbox.columns.count);
   const subject = ids.length === 1 ? mailbox.envelopes.get(ids[0]).subject : null;

@@ -1,0 +1,26 @@
+// What the post office handed out, made ready to come in.
+import { decodeBase64 } from '../../core/mail/transfer';
+import type { Incoming } from '../intake/incoming';
+import { readBatch } from '../intake/readMessages';
+import type { Changes } from './postOffice';
+
+/** What arrived, ready to come in. What the post office kept elsewhere than in its inbox stays there. */
+export async function incomingFrom({ arrived }: Pick<Changes, 'arrived'>): Promise<Incoming[]> {
+  const encoder = new TextEncoder();
+  const raws = arrived.map(({ raw }) => decodeBase64(encoder.encode(raw)));
+  const { envelopes, text } = await readBatch(raws, 'eml', false);
+  return arrived.map(({ place, seen, flagged, due, marked }, i) => ({
+    stored: { bytes: raws[i], form: 'eml' },
+    envelope: envelopes[i],
+    text: { batch: text, at: i },
+    place: place === 'inbox' ? null : place,
+    read: seen,
+    flagged,
+    due,
+    marked,
+    why:
+      place === 'inbox'
+        ? null
+        : { station: 'post office', by: null, says: 'It already stood there when the post office handed it over.' },
+  }));
+}

@@ -1,0 +1,74 @@
+// The post office that comes with the server: a stand-in, which hands out the demo’s mail and takes what is sent.
+import { z } from 'zod';
+import { changesSchema, rateSchema, type Connection, type DemoOffice, type PostOffice } from './postOffice';
+import { reasonOf } from '../../core/text/sentences';
+
+const leftSchema = z.object({ left: z.boolean() });
+const submittedSchema = z.object({ messageId: z.string() });
+
+async function ask<T>(url: string, init: RequestInit | undefined, schema: z.ZodType<T>): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(url, init);
+  } catch {
+    throw new Error('The post office does not answer. Is the server still running?');
+  }
+  const body: unknown = await response.json().catch(() => null);
+  if (!response.ok) {
+    const said = z.object({ message: z.string() }).safeParse(body);
+    throw new Error(said.success ? said.data.message : `The post office answered with an error (${response.status}).`);
+  }
+  const parsed = schema.safeParse(body);
+  if (!parsed.success) throw new Error('The post office gave an answer that Wide Sort does not understand.');
+  return parsed.data;
+}
+
+const asJson = (value: unknown): RequestInit => ({
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(value),
+});
+
+class StandIn implements PostOffice {
+  readonly abilities = { keepsState: false, keepsDrafts: false };
+  connection: Connection = { is: 'not tried' };
+
+  constructor(private readonly base: string) {}
+
+  private async ask<T>(path: string, init: RequestInit | undefined, schema: z.ZodType<T>): Promise<T> {
+    try {
+      const answer = await ask(`${this.base}${path}`, init, schema);
+      this.connection = { is: 'open' };
+      return answer;
+    } catch (error) {
+      this.connection = { is: 'broken', error: reasonOf(error) };
+      throw error;
+    }
+  }
+
+  readonly changes = (cursor: string | null) =>
+    this.ask(`/changes${cursor === null ? '' : `?cursor=${encodeURIComponent(cursor)}`}`, undefined, changesSchema);
+
+  readonly submit = (raw: Uint8Array<ArrayBuffer>, copy: boolean) =>
+    this.ask(
+      `/submit${copy ? '' : '?copy=no'}`,
+      { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
+      submittedSchema,
+    );
+
+  readonly leave = (url: string) => this.ask('/leave', asJson({ url }), leftSchema);
+
+  // It keeps nothing of the person’s.
+  readonly alter = () => Promise.reject(new Error('This post office does not keep what becomes of messages.'));
+  readonly keepDraft = () => Promise.reject(new Error('This post office does not keep drafts.'));
+}
+
+/** The stand-in as the page’s own server has it. */
+export const standInPostOffice = (base = '/api/post'): PostOffice => new StandIn(base);
+
+/** What only the demo has of it. */
+export const demoOffice = (base = '/api/demo'): DemoOffice => ({
+  rate: () => ask(`${base}/rate`, undefined, rateSchema),
+  setRate: (rate) => ask(`${base}/rate`, asJson(rate), rateSchema),
+  setup: () => ask(`${base}/setup`, undefined, z.unknown()),
+});

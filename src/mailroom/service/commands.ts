@@ -1,0 +1,95 @@
+// The commands that the page may give: each is looked through at the border, then carried out by its room, one after
+// another.
+import { checkSetup } from '../../core/line/setup';
+import { setupEdits, setupEditSchema } from '../../core/line/setupEdit';
+import type { Mailroom } from '../border/mailroom';
+import type { Outcome, Receipt } from '../border/outcome';
+import { dissolvingSchema } from '../border/rules';
+import { actSchema, selectionSchema } from '../border/views';
+import { act } from '../commands/acts';
+import { changeSetup } from '../commands/changeSetup';
+import { dissolve } from '../commands/dissolve';
+import { rescue } from '../commands/rescue';
+import { runRules } from '../commands/runRules';
+import { importSetup } from '../commands/setupFile';
+import { thinOut } from '../commands/thinOut';
+import { undo } from '../commands/undo';
+import type { Mailbox } from './mailbox';
+import { sendAnswer } from '../post/answering';
+import { leaveList } from '../post/leaveList';
+import { lastUndoable } from '../questions/logbook';
+import { outcome, type Open, type ServiceHost } from './host';
+import type { PostRoom } from './post';
+
+/** Undoes an entry, or whatever the person's last command is by then. */
+async function undoEntry(mailbox: Mailbox, command: string, seq: number | 'last'): Promise<Outcome> {
+  await mailbox.journalReady();
+  const entry = seq === 'last' ? lastUndoable(mailbox)?.seq : seq;
+  if (entry === undefined) return { ok: false, error: 'There is nothing left to undo.' };
+  return undo(mailbox, command, entry);
+}
+
+async function demoSetup(host: ServiceHost) {
+  const checked = checkSetup(await host.demo.setup().catch(() => null));
+  if (!checked.ok) throw new Error('The demo’s setup could not be fetched from the server.');
+  return checked.setup;
+}
+
+/** Begins a mailbox. */
+async function begin(open: Open, host: ServiceHost, kind: 'demo' | 'own'): Promise<Receipt> {
+  const { mailbox } = open;
+  const setup = kind === 'demo' ? await demoSetup(host) : mailbox.setup;
+  const says = kind === 'demo' ? 'Began with the demo mailbox' : 'Began with an empty mailbox';
+  const seq = await mailbox.exclusive(() =>
+    mailbox.commit({
+      command: `begin-${kind}-${mailbox.seq}`,
+      by: 'Wide Sort',
+      says,
+      final: true,
+      setup:
+        kind === 'demo'
+          ? setupEdits(setup)
+          : // From now on junk has its date.
+            [{ list: 'junk', id: 'junk', item: { ...setup.junk, keepFrom: host.clock.now() } }],
+      postOn: kind === 'demo',
+    }),
+  );
+  return { seq, count: 0, says };
+}
+
+/** All commands. */
+export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
+  /** Carries a command out when its turn comes. */
+  const inTurn = (work: (mailbox: Mailbox) => Promise<Receipt | Outcome>): Promise<Outcome> =>
+    outcome(() => open.mailbox.exclusive(() => work(open.mailbox)));
+  return {
+    act: async (command, selection, what) => {
+      const [chosen, checked] = [selectionSchema.parse(selection), actSchema.parse(what)];
+      return inTurn((mailbox) => act(mailbox, command, chosen, checked));
+    },
+    thinOut: (command, id) => inTurn((mailbox) => thinOut(mailbox, command, id)),
+    editSetup: async (command, edits, says, runHere) => {
+      const checked = setupEditSchema.array().parse(edits);
+      return inTurn((mailbox) => changeSetup(mailbox, command, checked, says, runHere));
+    },
+    importSetup: (command, document) => inTurn((mailbox) => importSetup(mailbox, command, document)),
+    dissolve: async (command, what) => {
+      const checked = dissolvingSchema.parse(what);
+      return inTurn((mailbox) => dissolve(mailbox, command, checked));
+    },
+    runRules: (command) => inTurn((mailbox) => runRules(mailbox, command)),
+    rescue: async (command, selection, fromNowOn, contact) => {
+      const chosen = selectionSchema.parse(selection);
+      return inTurn((mailbox) => rescue(mailbox, command, chosen, fromNowOn, contact));
+    },
+    undo: (command, seq) => inTurn((mailbox) => undoEntry(mailbox, command, seq)),
+    sendAnswer: (command, answer, zone) => sendAnswer(open.mailbox, host.post, command, answer, zone, post.checkAgain),
+    leaveList: (command, message, by, zone) =>
+      outcome(() => leaveList(open.mailbox, { post: host.post, check: post.checkAgain, zone }, command, message, by)),
+    begin: async (kind) => {
+      const result = await outcome(() => begin(open, host, kind));
+      if (result.ok) void post.check();
+      return result;
+    },
+  } satisfies Partial<Mailroom>;
+}

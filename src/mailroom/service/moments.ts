@@ -1,0 +1,42 @@
+// Everything in the mailroom that falls due by itself.
+import { ageMail, nextOfAge } from '../commands/ageing';
+import { compact } from '../commands/compaction';
+import { nextDeletion, tidy } from '../commands/retention';
+import { fallenDue, nextReminder } from '../questions/agenda';
+import { every, type Moment } from '../time/moments';
+import type { Open, ServiceHost } from './host';
+import type { PostRoom } from './post';
+
+/** How often the post office is asked, in milliseconds. */
+const checkEvery = 10_000;
+const compactEvery = 3_600_000;
+
+/** The kinds of moments, in the order in which they are looked at. */
+export function momentsOf(open: Open, host: ServiceHost, post: PostRoom): Moment[] {
+  return [
+    every('post office', checkEvery, post.check),
+    {
+      name: 'retention',
+      next: () => nextDeletion(open.mailbox),
+      due: () => open.mailbox.exclusive(() => tidy(open.mailbox)),
+    },
+    {
+      name: 'rules on age',
+      // Never asked yet, it begins to count.
+      next: (now) => (open.mailbox.agedAt === 0 ? now : nextOfAge(open.mailbox, open.mailbox.agedAt)),
+      due: () => open.mailbox.exclusive(() => ageMail(open.mailbox)),
+    },
+    {
+      name: 'reminders',
+      next: (now) => (open.mailbox.remindedAt === 0 ? now : nextReminder(open.mailbox, open.mailbox.remindedAt)),
+      due: async (now) => {
+        const from = open.mailbox.remindedAt || now;
+        open.mailbox.remindedAt = now;
+        const rows = await fallenDue(open.mailbox, from, now);
+        if (rows.length) host.tell({ kind: 'due', rows });
+        open.mailbox.storeSoon();
+      },
+    },
+    every('compaction', compactEvery, () => open.mailbox.exclusive(() => compact(open.mailbox))),
+  ];
+}

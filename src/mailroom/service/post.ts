@@ -1,0 +1,90 @@
+// The post office at work: what is new there is fetched, and how it stands is known.
+import { messages, reasonOf } from '../../core/text/sentences';
+import type { PostStatus } from '../border/overview';
+import { addMessages } from '../intake/incoming';
+import { incomingFrom } from '../post/incomingFrom';
+import { toTell } from '../questions/notifications';
+import type { Open, ServiceHost } from './host';
+
+export class PostRoom {
+  private readonly known = {
+    lastChecked: null as number | null,
+    error: null as string | null,
+    perMinute: 0,
+    paused: false,
+  };
+  private checking: Promise<PostStatus> | null = null;
+
+  constructor(
+    private readonly open: Open,
+    private readonly host: ServiceHost,
+  ) {}
+
+  /** How the post office stands. */
+  readonly status = (): PostStatus => ({ ...this.known, on: this.open.mailbox.postOn });
+
+  /** Fetches what has arrived. */
+  readonly check = (): Promise<PostStatus> => {
+    if (!this.open.mailbox.postOn) return Promise.resolve(this.status());
+    this.checking ??= this.fetchNew()
+      .then(() => Object.assign(this.known, { lastChecked: this.host.clock.now(), error: null }))
+      .catch((error: unknown) => Object.assign(this.known, { error: reasonOf(error) }))
+      .then(() => {
+        this.checking = null;
+        this.told();
+        return this.status();
+      });
+    return this.checking;
+  };
+
+  /** Waits for a check that is under way, which may have begun too early, then checks. */
+  readonly checkAgain = async (): Promise<void> => {
+    await this.checking;
+    await this.check();
+  };
+
+  /** Sets how much arrives in the demo. */
+  readonly setRate = async (perMinute: number, paused: boolean): Promise<PostStatus> => {
+    try {
+      Object.assign(this.known, await this.host.demo.setRate({ perMinute, paused }), { error: null });
+    } catch (error) {
+      this.known.error = reasonOf(error);
+    }
+    this.told();
+    return this.status();
+  };
+
+  private told(): void {
+    this.host.tell({ kind: 'revision', revision: this.open.mailbox.revision });
+  }
+
+  private async fetchNew(): Promise<void> {
+    const { mailbox } = this.open;
+    const { post, demo, clock, tell } = this.host;
+    // What one check fetches is one entry of the Logbook, in however many parts it comes.
+    const job = `post-${mailbox.seq}-${clock.now()}`;
+    // Messages are threaded as they come in: what they may answer must be in memory.
+    await mailbox.ready();
+    if (this.known.lastChecked === null) Object.assign(this.known, await demo.rate());
+    // A mailbox that is being filled for the first time has no news.
+    const news = mailbox.cursor !== null;
+    let arrived = 0;
+    for (let more = true, part = 1; more && mailbox.postOn; part++) {
+      const changes = await post.changes(mailbox.cursor);
+      more = changes.more;
+      if (changes.arrived.length === 0 && changes.cursor === mailbox.cursor) break;
+      const incoming = await incomingFrom(changes);
+      arrived += incoming.length;
+      const ids = await mailbox.exclusive(() =>
+        addMessages(mailbox, incoming, {
+          command: `${job}/${part}`,
+          by: 'post office',
+          says: `${messages(arrived)} arrived`,
+          cursor: changes.cursor,
+        }),
+      );
+      const told = news ? toTell(mailbox, ids) : [];
+      if (told.length) tell({ kind: 'told', rows: told });
+    }
+  }
+}

@@ -1,0 +1,135 @@
+// The questions that the page may ask: each is looked through at the border, then answered by its room.
+import { clearOutSchema } from '../../core/clearout/clearOut';
+import { setupEditSchema } from '../../core/line/setupEdit';
+import { placeSchema } from '../../core/mail/place';
+import { entrySchema } from '../../core/senders/register';
+import { toldSchema } from '../../core/senders/told';
+import { logFilterSchema } from '../border/log';
+import type { Mailroom } from '../border/mailroom';
+import type { PostStatus } from '../border/overview';
+import { senderSchema, sendersQuestionSchema } from '../border/senderTable';
+import { groupingSchema, selectionSchema, viewSchema } from '../border/views';
+import { startAnswer } from '../post/answering';
+import { agenda } from '../questions/agenda';
+import { clearOutCounts, clearOutReport } from '../questions/clearOutReport';
+import { openConversation, thinning } from '../questions/conversations';
+import { dryRun, ruleSetReport } from '../questions/dryRuns';
+import { exportMail } from '../questions/exporting';
+import { habit, ruleProposals } from '../questions/habits';
+import { filterReport, judgement, secondLook } from '../questions/junkReport';
+import { logbook, logDetail } from '../questions/logbook';
+import { attachment, open as openMessage } from '../questions/message';
+import { months } from '../questions/months';
+import { toldLately } from '../questions/notifications';
+import { overview } from '../questions/overview';
+import { passages } from '../questions/passages';
+import { checkEntry, registerUse } from '../questions/registerUse';
+import { position, rows } from '../questions/rows';
+import { people, senderReport, senders } from '../questions/senders';
+import { exportSetup } from '../questions/setupFile';
+import { whereWent } from '../questions/whereWent';
+import { whyHere } from '../questions/whyHere';
+import type { Open, ServiceHost } from './host';
+
+/** Long questions of which only the newest of each asker is still wanted. */
+class NewestOnly {
+  private readonly questions = new Map<string, number>();
+
+  /** Says whether a question is still the newest of whoever asks. */
+  ask(asker: string): () => boolean {
+    const question = (this.questions.get(asker) ?? 0) + 1;
+    this.questions.set(asker, question);
+    return () => this.questions.get(asker) === question;
+  }
+}
+
+function dayStart(now: number): number {
+  const day = new Date(now);
+  day.setHours(0, 0, 0, 0);
+  return day.getTime();
+}
+
+/** Of rows, conversations and messages. */
+function ofMail(open: Open) {
+  return {
+    rows: (view, grouping, from, to) =>
+      rows(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), from, to),
+    position: (view, grouping, id) =>
+      position(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), id),
+    months: (view, grouping) => months(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping)),
+    counts: async (views) => {
+      const out: { total: number; unread: number }[] = [];
+      for (const view of viewSchema.array().parse(views)) {
+        await open.mailbox.views.ready(view);
+        out.push(open.mailbox.views.countOf(view));
+      }
+      return out;
+    },
+    passages: (query, ids) => passages(open.mailbox, query, ids.slice(0, 500)),
+    conversation: (id, view, elsewhere) => openConversation(open.mailbox, id, viewSchema.parse(view), elsewhere),
+    thinning: (id) => thinning(open.mailbox, id),
+    open: (id, plain) => openMessage(open.mailbox, id, plain),
+    attachment: (id, index) => attachment(open.mailbox, id, index),
+    startAnswer: (id, all, when) => startAnswer(open.mailbox, id, all, when),
+    exportMail: (selection, format) => exportMail(open.mailbox, selectionSchema.parse(selection), format),
+  } satisfies Partial<Mailroom>;
+}
+
+/** Of senders, junk and the Register. */
+function ofSenders(open: Open, host: ServiceHost) {
+  return {
+    people: (typed, most) => people(open.mailbox, typed, most),
+    senders: (question, from, to) => senders(open.mailbox, sendersQuestionSchema.parse(question), from, to),
+    sender: (sender) => senderReport(open.mailbox, senderSchema.parse(sender)),
+    toldLately: (told) => toldLately(open.mailbox, toldSchema.array().parse(told)),
+    judgement: (id) => judgement(open.mailbox, id),
+    filterReport: (job) =>
+      filterReport(open.mailbox, (done, total) => host.tell({ kind: 'progress', job, done, total })),
+    secondLook: (most) => secondLook(open.mailbox, most),
+    registerUse: () => registerUse(open.mailbox),
+    checkEntry: async (entry) => checkEntry(open.mailbox, entrySchema.parse(entry), await host.sharedDomains()),
+  } satisfies Partial<Mailroom>;
+}
+
+/** Of what was done, and why; of what would be done. */
+function ofDecisions(open: Open, host: ServiceHost) {
+  const newest = new NewestOnly();
+  return {
+    whyHere: (id) => whyHere(open.mailbox, id),
+    whereWent: (words) => whereWent(open.mailbox, words),
+    logbook: (filter, from, to) => logbook(open.mailbox, logFilterSchema.parse(filter), from, to),
+    logDetail: (seq) => logDetail(open.mailbox, seq),
+    agenda: () => agenda(open.mailbox),
+    exportSetup: () => exportSetup(open.mailbox),
+    dryRun: (edits, ruleId, asker) => {
+      const checked = setupEditSchema.array().safeParse(edits);
+      if (!checked.success) return Promise.resolve({ ok: false, error: checked.error.issues[0].message });
+      return dryRun(open.mailbox, checked.data, ruleId, asker === undefined ? () => true : newest.ask(asker));
+    },
+    ruleSetReport: (edits) => ruleSetReport(open.mailbox, setupEditSchema.array().parse(edits)),
+    ruleProposals: (id) => ruleProposals(open.mailbox, id),
+    habit: (ids, place) => habit(open.mailbox, ids, placeSchema.parse(place)),
+    clearOutReport: (asker, choice, of) => {
+      const wanted = newest.ask(asker);
+      const reading = (done: number, total: number) => {
+        if (wanted()) host.tell({ kind: 'progress', job: asker, done, total });
+        return wanted();
+      };
+      return clearOutReport(open.mailbox, clearOutSchema.parse(choice), of && viewSchema.parse(of), reading);
+    },
+    clearOutCounts: (choices, of) =>
+      clearOutCounts(open.mailbox, clearOutSchema.array().parse(choices), of && viewSchema.parse(of)),
+    drop: async (asker) => void newest.ask(asker),
+  } satisfies Partial<Mailroom>;
+}
+
+/** All questions. `post`: how the post office stands. */
+export function questionsOf(open: Open, host: ServiceHost, post: () => PostStatus) {
+  return {
+    ...ofMail(open),
+    ...ofSenders(open, host),
+    ...ofDecisions(open, host),
+    overview: async () => overview(open.mailbox, post(), dayStart(host.clock.now())),
+    begun: async () => open.mailbox.seq > 0,
+  } satisfies Partial<Mailroom>;
+}

@@ -1,0 +1,62 @@
+// The mailroom's service: the border's interface over an open mailbox, with the post office, imports and moments beside it.
+import type { Mailroom } from '../border/mailroom';
+import { Mailbox } from './mailbox';
+import { Moments } from '../time/moments';
+import { commandsOf } from './commands';
+import type { Open, ServiceHost } from './host';
+import { momentsOf } from './moments';
+import { PostRoom } from './post';
+import { questionsOf } from './questions';
+import { transferOf } from './transfer';
+
+/** How long after everything is in memory the text index is warmed, in milliseconds. */
+const warmAfter = 3_000;
+
+/** Opens the mailbox and serves it. Throws NewerStorage where a newer version wrote it. */
+export async function openService(host: ServiceHost): Promise<Mailroom> {
+  /** What hears of every change; set once there is something to plan. */
+  let planned: () => void = () => undefined;
+  const openMailbox = (): Promise<Mailbox> => {
+    const opened: Promise<Mailbox> = Mailbox.open(
+      host.store,
+      host.clock.now,
+      () =>
+        void opened.then(({ revision }) => {
+          host.tell({ kind: 'revision', revision });
+          planned();
+        }),
+      (progress) => host.tell({ kind: 'reading', ...progress }),
+    );
+    return opened.then((it) => {
+      it.junk.fetchShipped = host.shippedModel;
+      return it;
+    });
+  };
+  const open: Open = { mailbox: await openMailbox() };
+  const post = new PostRoom(open, host);
+  const moments = new Moments(host.clock, momentsOf(open, host, post));
+  void post.check();
+  void open.mailbox
+    .ready()
+    .then(() => {
+      planned = () => moments.changed();
+      return moments.wake();
+    })
+    // Once all is in memory and nothing else begins, the first search is made ready.
+    .then(() => host.clock.after(warmAfter, () => void open.mailbox.finding.warm().catch(() => undefined)));
+  return {
+    ...questionsOf(open, host, post.status),
+    ...commandsOf(open, host, post),
+    ...transferOf(open, host),
+    checkNow: post.check,
+    setPostRate: post.setRate,
+    eraseAll: async () => {
+      await open.mailbox.exclusive(async () => {
+        open.mailbox.close();
+        await host.store.clear();
+      });
+      open.mailbox = await openMailbox();
+      host.tell({ kind: 'revision', revision: -1 });
+    },
+  };
+}
