@@ -1,6 +1,6 @@
 // Rule sets by chance, made of what real messages say: for the tests of Sieve and for the bench.
 import { Random } from '../demo/random';
-import { fieldText } from '../src/core/rules/deep';
+import { fieldText } from '../src/core/mail/fieldText';
 import { type Folder, type Place } from '../src/core/mail/place';
 import { inks, type Label } from '../src/core/mail/label';
 import { parseStructure } from '../src/core/mail/structure';

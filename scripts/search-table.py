@@ -14,7 +14,7 @@ import datetime
 import email
 import email.utils
 import hashlib
-import html
+import html.parser
 import importlib.util
 import pathlib
 import re
@@ -46,18 +46,47 @@ def blanks_as_one(text):
     return re.sub(r'[\s\ufeff]+', ' ', text)
 
 
-SILENT = re.compile(r'<(script|style|head|title|template|noscript|svg|object)\b[^>]{0,4000}>.*?(?:</\1\s*>|\Z)', re.I | re.S)
-BREAKS = re.compile(r'</?(?:p|div|br|hr|tr|table|li|ul|ol|h[1-6]|blockquote|pre|section|article|header|footer)\b[^>]{0,4000}>', re.I)
+SILENT = {'script', 'style', 'head', 'title', 'template', 'noscript', 'svg', 'object', 'iframe', 'noembed', 'noframes'}
+BREAKS = set('p div br hr tr table li ul ol h1 h2 h3 h4 h5 h6 blockquote pre section article header footer'.split())
+
+
+class TextOfHtml(html.parser.HTMLParser):
+    """The text of an HTML body, as Python's own parser takes it apart."""
+
+    def __init__(self, text):
+        super().__init__(convert_charrefs=True)
+        self.parts = []
+        self.passed = None
+        # A comment or a tag that never ends goes on to the end (HTML, section 13.2.5.44); Python would show it as text.
+        text = re.sub(r'<!--(?!.*?-->).*\Z', '', text, flags=re.S)
+        text = re.sub(r'<[a-z/!?][^>]*\Z', '', text, flags=re.I)
+        self.feed(text)
+        self.close()
+
+    def handle_data(self, data):
+        if self.passed is None:
+            self.parts.append(re.sub(r'[ \t\r\n\f]+', ' ', data))
+
+    def handle_starttag(self, tag, attrs):
+        if self.passed is not None:
+            return
+        if tag in SILENT:
+            self.passed = tag
+            self.parts.append(' ')
+        elif tag in BREAKS:
+            self.parts.append('\n')
+
+    def handle_endtag(self, tag):
+        if self.passed == tag:
+            self.passed = None
+        elif self.passed is None and tag in BREAKS:
+            self.parts.append('\n')
+        elif self.passed is None and tag in ('td', 'th'):
+            self.parts.append(' ')
 
 
 def text_of_html(text):
-    text = re.sub(r'<!--.*?(?:-->|\Z)', '', text, flags=re.S)
-    text = SILENT.sub(' ', text)
-    text = re.sub(r'[ \t\r\n\f]+', ' ', text)
-    text = re.sub(r'</t[dh]\s*>', ' ', text, flags=re.I)
-    text = BREAKS.sub('\n', text)
-    text = re.sub(r'<[a-z/!?][^>]*(?:>|\Z)', '', text, flags=re.I)
-    return html.unescape(text)
+    return ''.join(TextOfHtml(text).parts)
 
 
 def payload(part):
@@ -73,10 +102,17 @@ def payload(part):
     return part.get_payload(decode=True) or b''
 
 
+# What the Encoding Standard reads under these names is more than what Python does.
+WIDER = {'gb2312': 'gb18030', 'gbk': 'gb18030', 'euc-kr': 'cp949', 'ks_c_5601-1987': 'cp949'}
+
+
 def decoded(part):
     data = payload(part)
+    charset = part.get_content_charset('utf-8')
     try:
-        return data.decode(part.get_content_charset('utf-8'))
+        if charset in WIDER:
+            return data.decode(WIDER[charset], 'replace')
+        return data.decode(charset)
     except (LookupError, UnicodeDecodeError, ValueError):
         try:
             return data.decode('utf-8')

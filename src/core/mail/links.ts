@@ -1,15 +1,16 @@
 // The links of an HTML body: where they lead, which their text need not say.
-import { decodeHTML } from 'entities';
-
-const anchor = /<(?:a|area)\b[^>]*?\shref\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s>"']+))/gi;
+import { readHtml } from './htmlTokens';
 
 /** The addresses that an HTML body links to, each once, in their order. */
 export function linksOf(html: string): string[] {
   const out = new Set<string>();
-  for (const [, double, single, bare] of html.matchAll(anchor)) {
-    const address = decodeHTML(double ?? single ?? bare).trim();
-    if (/^(?:https?|mailto):/i.test(address)) out.add(address);
-  }
+  readHtml(html, {
+    attributesOf: (name) => name === 'a' || name === 'area',
+    open: (_name, attributes) => {
+      const address = attributes.get('href')?.trim();
+      if (address && /^(?:https?|mailto):/i.test(address)) out.add(address);
+    },
+  });
   return [...out];
 }
 
@@ -19,20 +20,39 @@ export interface Anchor {
   text: string;
 }
 
-const wholeAnchor = /<a\b[^>]*?\shref\s*=\s*(?:"([^"]*)"|'([^']*)'|([^\s>"']+))[^>]*>([\s\S]{0,2000}?)<\/a\s*>/gi;
+/** More of the words of a link are not looked at, in characters. */
+const mostWords = 2_000;
 
 /** The links of an HTML body with their words, at most `most`. */
 export function anchorsOf(html: string, most = 500): Anchor[] {
   const out: Anchor[] = [];
-  for (const [, double, single, bare, inner] of html.matchAll(wholeAnchor)) {
-    const text = decodeHTML(inner.replace(/<[^>]*>/g, ' '))
-      .replace(/\s+/g, ' ')
-      .trim();
-    if (out.push({ href: decodeHTML(double ?? single ?? bare).trim(), text }) >= most) break;
-  }
+  let href: string | null = null;
+  let words = '';
+  const end = () => {
+    if (href !== null && out.length < most) out.push({ href, text: words.replace(/\s+/g, ' ').trim() });
+    href = null;
+    words = '';
+  };
+  readHtml(html, {
+    attributesOf: (name) => name === 'a',
+    text: (text) => {
+      if (href !== null && words.length < mostWords) words += text;
+    },
+    open: (name, attributes) => {
+      if (href !== null && words.length < mostWords) words += ' ';
+      if (name !== 'a') return;
+      // A link within a link ends the one around it.
+      end();
+      href = attributes.get('href')?.trim() ?? null;
+    },
+    close: (name) => {
+      if (name === 'a') end();
+      else if (href !== null && words.length < mostWords) words += ' ';
+    },
+  });
+  end();
   return out;
 }
-
 /** The host that an address leads to, in ASCII and lower case; null where it is no address, or one without a host. */
 export function hostOf(address: string): string | null {
   try {

@@ -1,24 +1,18 @@
 // Conditions that look into what an envelope does not hold: the text of a message, and any field of its header.
-import { decodeEncodedWords } from '../mail/encodedWord';
-import type { HeaderField } from '../mail/header';
 import type { Message } from '../mail/message';
 import { foldSearch } from '../text/fold';
 import { foldAscii } from '../text/collation';
 import { textTest } from './match';
 import type { DeepCondition } from './rule';
+import { fieldText } from '../mail/fieldText';
+import { blanksAsOne } from '../text/blanks';
 
 /** The text that a condition on the body looks into: runs of blanks are one, so that a line's end parts no phrase. */
 export const bodyForRules = ({ text }: Message): string => blanksAsOne(text).trim();
 
-/** A text with each run of blanks as one space. */
-export const blanksAsOne = (text: string): string => text.replace(/\s+/g, ' ');
-
 /** Whether what a header field says, folded, is what a condition looks for. */
 export const headerTest = (condition: Extract<DeepCondition, { field: 'header' }>): ((value: string) => boolean) =>
   condition.how === 'there' ? () => true : textTest(condition.how, condition.text);
-
-/** A field's value as a condition sees it: unfolded, its encoded words decoded, without blanks at its ends. */
-export const fieldText = (field: HeaderField): string => decodeEncodedWords(field.value).trim();
 
 /** Answers for one message, which is read when it is first asked. */
 export class DeepTexts {

@@ -4,7 +4,7 @@ import type { Envelope } from '../mail/envelopeSchema';
 import { Bits } from '../data/bits';
 import { foldSearch } from '../text/fold';
 import { keepNewest } from '../data/memo';
-import { blanksAsOne } from './deep';
+import { blanksAsOne } from '../text/blanks';
 import { foldAscii } from '../text/collation';
 import { conditionTest, sources, type Matcher, type RuleMessage, type Source } from './match';
 import { grown } from '../data/grown';

@@ -2,7 +2,8 @@
 import fc from 'fast-check';
 import { foldSearch } from '../text/fold';
 import { parseStructure } from '../mail/structure';
-import { blanksAsOne, fieldText } from '../rules/deep';
+import { blanksAsOne } from '../text/blanks';
+import { fieldText } from '../mail/fieldText';
 import { TextBatchWriter, notKeptFields } from './textBatch';
 import { TextSegment } from './textIndex';
 import { Message } from '../mail/message';

@@ -1,5 +1,5 @@
 // Finding: a query asked of all messages at once. The result is one bit for each.
-import { blanksAsOne } from '../rules/deep';
+import { blanksAsOne } from '../text/blanks';
 import { Bits } from '../data/bits';
 import type { Source } from '../rules/match';
 import type { MessageTable } from '../rules/messageTable';

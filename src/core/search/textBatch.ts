@@ -1,5 +1,5 @@
 // What the text index takes in: the words of some messages, read where the messages are parsed.
-import { fieldText } from '../rules/deep';
+import { fieldText } from '../mail/fieldText';
 import { foldAscii } from '../text/collation';
 import { grown } from '../data/grown';
 import type { Message } from '../mail/message';

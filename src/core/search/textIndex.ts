@@ -6,7 +6,7 @@
 // ids; once full it never changes.
 import { foldSearch } from '../text/fold';
 import { grown } from '../data/grown';
-import { blanksAsOne } from '../rules/deep';
+import { blanksAsOne } from '../text/blanks';
 import { type TextBatch, fieldMark, blankMark, notKept, irregularValue } from './textBatch';
 import { Dictionary, type Fit, type Folding } from './dictionary';
 import { FieldValues } from './fieldValues';

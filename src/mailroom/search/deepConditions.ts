@@ -2,7 +2,8 @@
 // of all messages once, of the text index first; after that it is a bit for each.
 import { keepNewest } from '../../core/data/memo';
 import { Bits } from '../../core/data/bits';
-import { blanksAsOne, DeepTexts, headerTest } from '../../core/rules/deep';
+import { DeepTexts, headerTest } from '../../core/rules/deep';
+import { blanksAsOne } from '../../core/text/blanks';
 import { spellings } from '../../core/text/collation';
 import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../../core/rules/rule';
 import type { MailState } from '../state/mailState';
