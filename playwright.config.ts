@@ -8,11 +8,12 @@ const chromium =
 /** The real built application with its real server, in Debian's Chromium. `npm test` builds before it calls this. */
 export default defineConfig({
   testDir: 'e2e',
-  workers: 2,
+  globalSetup: './e2e/setup.ts',
+  workers: 4,
   fullyParallel: true,
   timeout: 60_000,
-  // The killing of pages beside them keeps the machine busy: a test that needs its second try is told as flaky.
-  retries: 1,
+  // What needs a second try is broken.
+  retries: 0,
   expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {

@@ -1,7 +1,7 @@
 // Acting: needs A3, A5, B3, B7, B8, B9, lanes, and that where the person is is kept.
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { buildApp } from '../server/app';
-import { counts, openDemo, openRow, openWith, placeLink, rows } from './desk';
+import { counts, openDemo, openDemoAnew, openRow, openWith, placeLink, rows } from './desk';
 
 const some = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `m${i}` }));
 const lane = (page: Page, name: string) => page.getByRole('region', { name: `Lane ${name}` });
@@ -257,7 +257,7 @@ for (const granted of [true, false])
       };
       Object.assign(window, { Notification: Seen, seen, tones });
     });
-    await openDemo(page, 200);
+    await openDemoAnew(page, 200);
     await page.goto('/telling');
     await expect(page.getByLabel('A banner')).not.toBeChecked();
     await expect(page.getByLabel('A sound')).not.toBeChecked();

@@ -1,6 +1,18 @@
 import { expect, test } from '@playwright/test';
 import { buildApp } from '../server/app';
-import { bringIn, counts, downloaded, findRow, mailFile, openDemo, openOwn, placeLink, rows, total } from './desk';
+import {
+  bringIn,
+  counts,
+  downloaded,
+  findRow,
+  mailFile,
+  openDemo,
+  openDemoAnew,
+  openOwn,
+  placeLink,
+  rows,
+  total,
+} from './desk';
 
 test('a person sees a sorted Inbox, reads, archives, bins, flags, moves, and takes it all back', async ({ page }) => {
   await openDemo(page);
@@ -174,7 +186,7 @@ test('new mail arrives while the page is open; the post office can be paused and
   // A server of its own: what arrives here must arrive in no other test's mailbox.
   const app = await buildApp({ dist: 'dist', count: 200, seed: 7, perMinute: 0, now: Date.now });
   const page = await browser.newPage({ baseURL: await app.listen({ host: '127.0.0.1', port: 0 }) });
-  await openDemo(page, 200);
+  await openDemoAnew(page, 200);
   await page.goto('/mail');
   await page.getByLabel('Arrivals a minute').fill('30');
   await expect(page.locator('output')).toHaveText('30');
