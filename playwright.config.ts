@@ -1,37 +1,43 @@
 import { existsSync } from 'node:fs';
-import { defineConfig } from '@playwright/test';
+import { defineConfig, type LaunchOptions } from '@playwright/test';
 
 const port = 4190;
-const chromium =
-  process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync) ?? 'chromium';
+
+/** How Debian’s Chromium is started: its shell without a window, where it is installed, takes a fifth less time. */
+export function chromiumLaunch(which: 'chromium' | 'shell'): LaunchOptions {
+  const whole = process.env.CHROMIUM ?? '/usr/bin/chromium';
+  const shell = '/usr/bin/chromium-headless-shell';
+  return {
+    executablePath: which === 'shell' && existsSync(shell) ? shell : whole,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  };
+}
 
 /** The real built application with its real server, in Debian's Chromium. `npm test` builds before it calls this. */
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/setup.ts',
-  workers: 4,
+  // More than there are cores: a test waits as much as it works.
+  workers: 3,
   fullyParallel: true,
-  timeout: 60_000,
+  timeout: 90_000,
   // What needs a second try is broken.
   retries: 0,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 20_000 },
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
-    launchOptions: {
-      executablePath: chromium,
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: chromiumLaunch('shell'),
   },
   webServer: {
     command: 'node --import tsx server/main.ts',

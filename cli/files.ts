@@ -3,9 +3,13 @@ import { createReadStream } from 'node:fs';
 import { open, readFile } from 'node:fs/promises';
 import { parseSetup, type Setup } from '../src/core';
 import { MboxSplitter, sniffMail, type Form } from '../src/core/mail/mbox';
+import { reasonOf } from '../src/core/text/sentences';
 
 /** A file, setup or option that can't be used: one clear line for the person, exit code 2. */
 export class UsageError extends Error {}
+
+/** An option that there is not, or that lacks its value: the whole usage is said, too. */
+export class OptionError extends UsageError {}
 
 /** What went wrong with a file, in words. */
 function reason(error: unknown): string {
@@ -13,7 +17,7 @@ function reason(error: unknown): string {
   if (code === 'ENOENT') return 'there is no such file';
   if (code === 'EISDIR') return 'it is a folder';
   if (code === 'EACCES') return 'it may not be read';
-  return error instanceof Error ? error.message : String(error);
+  return reasonOf(error);
 }
 
 export const fileError = (file: string, error: unknown) => new UsageError(`${file}: ${reason(error)}`);

@@ -21,7 +21,8 @@ import {
   type Message,
   type Setup,
 } from '../src/core';
-import { fileText, messagesOf, setupOf, UsageError } from './files';
+import { reasonOf } from '../src/core/text/sentences';
+import { fileText, messagesOf, OptionError, setupOf, UsageError } from './files';
 import { junkEval } from './junkEval';
 import { queryOf } from './search';
 import { sieveRead, sieveWrite } from './sieve';
@@ -76,6 +77,9 @@ export async function run(args: string[], output: Output): Promise<number> {
       case 'demo':
         await demo(values, output);
         return 0;
+      case 'help':
+        output.out(usage);
+        return 0;
       default:
         output.error(verb ? `There is no verb “${verb}”.\n${usage}` : usage);
         return 2;
@@ -83,6 +87,7 @@ export async function run(args: string[], output: Output): Promise<number> {
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;
     output.error(`${error.message}\n`);
+    if (error instanceof OptionError) output.error(usage);
     return 2;
   }
 }
@@ -111,7 +116,7 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
     });
     return { values: { ...values, json: values.json ?? false }, positionals };
   } catch (error) {
-    throw new UsageError(String(error).split('\n')[0]);
+    throw new OptionError(reasonOf(error).split('\n')[0]);
   }
 }
 

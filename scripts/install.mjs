@@ -22,12 +22,13 @@ export function installPackages() {
   writeFileSync(stamp, lock);
 }
 
-/** The path of Chromium; installs Debian's where there is none. */
+/** The path of Chromium; installs Debian's, and its shell without a window, where they are missing. */
 export function installChromium() {
   const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
-  if (found) return found;
-  installDebian('chromium', 'Chromium');
-  return '/usr/bin/chromium';
+  if (!found) installDebian('chromium', 'Chromium');
+  if (!existsSync('/usr/bin/chromium-headless-shell'))
+    installDebian('chromium-headless-shell', 'Chromium without a window');
+  return found ?? '/usr/bin/chromium';
 }
 
 /** Debian's parser of Sieve scripts, by which the tests check those that we write. */

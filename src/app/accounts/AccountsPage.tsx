@@ -8,7 +8,7 @@ import { wherePath } from '../paths';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 
 /** What is wrong with an account as typed; null where nothing is. */
 function wrong(account: Account, others: readonly Account[]): string | null {

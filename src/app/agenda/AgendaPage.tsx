@@ -13,9 +13,9 @@ import { runAct } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Page } from '../ui/Page';
-import { dueWords, exactTime } from '../ui/time';
+import { dueWords, exactTime, isoTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 
 /** The stretches of the Agenda, in their order: the first that a due date falls into has it. */
@@ -153,7 +153,7 @@ function AgendaItem({ row, setup, now, onDue }: AgendaItemProps) {
       {row.due !== null && (
         <time
           className={`text-sm whitespace-nowrap ${row.late ? 'font-semibold text-accent' : ''}`}
-          dateTime={new Date(row.due).toISOString()}
+          dateTime={isoTime(row.due)}
           title={exactTime(row.due)}
         >
           {dueWords(row.due, now)}

@@ -3,7 +3,7 @@ import { ageUnits, type ClearOut } from '../../core/clearout/clearOut';
 import { parseEntry } from '../../core/senders/register';
 import { kindNames, senderKinds, type SenderKind } from '../../core/senders/kind';
 import { Switch } from '../ui/fields';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 
 /** A sender as typed, as the Register reads it; null for anybody. What is not finished yet is nobody’s domain. */
 function readSender(typed: string): ClearOut['from'] {

@@ -3,8 +3,8 @@ import type { Setup } from '../../core/line/setup';
 import type { ClearOutReport } from '../../mailroom/border/clearOuts';
 import { RowLines } from '../ui/RowLines';
 import { Waiting } from '../ui/Waiting';
-import { dayOf, sizeWords } from '../ui/time';
-import { count, messages } from '../ui/naming';
+import { dayOf, sizeWords } from '../../core/text/time';
+import { count, messages } from '../../core/text/sentences';
 
 const reasons: Record<Outstanding, string> = {
   flagged: 'flagged',

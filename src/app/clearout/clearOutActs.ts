@@ -2,7 +2,7 @@
 import { Archive, MailOpen, Trash2, type LucideIcon } from 'lucide-react';
 import type { ClearOutReport } from '../../mailroom/border/clearOuts';
 import type { Act } from '../../mailroom/border/views';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 
 /** An act on many messages at once. */
 export interface WholeAct {

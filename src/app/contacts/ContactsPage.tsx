@@ -6,7 +6,7 @@ import { UndoSpot } from '../desk/StampBar';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 
 const inSight = 200;
 

@@ -7,7 +7,8 @@ import { clearOutPath, mostKept } from '../clearout/clearOutLink';
 import { viewPath } from '../paths';
 import { clearTicks, tickAll, useDesk } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';
-import { count, messages, viewName } from '../ui/naming';
+import { viewName } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { QueryLine } from './QueryLine';
 import type { DeskView } from './useDeskView';
 

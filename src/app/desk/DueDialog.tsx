@@ -3,7 +3,7 @@ import type { TypedDue } from '../../core/agenda/due';
 import type { Act, Selection } from '../../mailroom/border/views';
 import { runAct } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
-import { dueWords } from '../ui/time';
+import { dueWords } from '../../core/text/time';
 import { usePart } from '../ui/usePart';
 
 // Reading of dates is large, and wanted only here.

@@ -3,7 +3,8 @@ import { Link } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import { leaveHabit, useDesk } from '../state/desk';
 import { prefer } from '../state/preferences';
-import { messages, placePath } from '../ui/naming';
+import { placePath } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 
 /** An offer, made once: what the person keeps moving by hand, a rule can move. */
 export function HabitOffer({ setup }: { setup: Setup }) {

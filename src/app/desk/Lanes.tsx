@@ -6,7 +6,7 @@ import type { Act } from '../../mailroom/border/views';
 import { viewPath } from '../paths';
 import { act, goToLane, useDesk } from '../state/desk';
 import { Waiting } from '../ui/Waiting';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 import { RowList, type RowListHandle } from './RowList';
 import type { DeskView, ShownLane } from './useDeskView';
 import { useRows } from './useRows';

@@ -1,7 +1,7 @@
 import { format } from 'date-fns';
 import { useEffect, useRef } from 'react';
 import type { Month } from '../../mailroom/border/months';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 import { useSight } from './sight';
 
 /** The years and months of a view, the newest first: a press goes to where a month begins. */

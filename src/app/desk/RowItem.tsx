@@ -8,7 +8,7 @@ import { act } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Marked } from '../ui/Marked';
-import { dayOf, exactTime, shortTime } from '../ui/time';
+import { dayOf, exactTime, isoTime, shortTime } from '../../core/text/time';
 import { conversationWords } from '../ui/naming';
 import { actOf, rowTarget, type Target } from './deskActs';
 import { useSwipe } from './useSwipe';
@@ -137,7 +137,7 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
       <span className="relative w-18 shrink-0 text-right">
         <time
           className={`quiet text-sm tabular-nums ${under && hoverActs.length ? 'invisible' : ''}`}
-          dateTime={new Date(row.date).toISOString()}
+          dateTime={isoTime(row.date)}
           title={exactTime(row.date)}
         >
           {shortTime(row.date, now)}

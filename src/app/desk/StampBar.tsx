@@ -2,7 +2,7 @@ import { CalendarClock, FolderInput, Tags, Undo2, X, type LucideIcon } from 'luc
 import type { View } from '../../mailroom/border/views';
 import { undoEntry, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { actsIn, type DeskAct, type Target } from './deskActs';
 
 interface StampBarProps {

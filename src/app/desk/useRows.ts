@@ -5,6 +5,7 @@ import type { Grouping, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/overview';
 import { pageSize, rowsKey, takeFirstRows } from './firstRows';
+import { reasonOf } from '../../core/text/sentences';
 
 /** Pages kept while scrolling; those farthest from sight are forgotten. */
 const mostPages = 12;
@@ -86,7 +87,7 @@ export function useRows(view: View, grouping: Grouping): Rows {
           });
           if (of.kind === 'found') void showPassages(of.query, window.rows, page);
         },
-        (reason: unknown) => setError(reason instanceof Error ? reason.message : String(reason)),
+        (reason: unknown) => setError(reasonOf(reason)),
       );
     },
     [key, revision],

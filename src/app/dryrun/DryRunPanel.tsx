@@ -5,9 +5,9 @@ import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
 import type { DryRunResult } from '../../mailroom/border/rules';
 import type { Answer } from '../ui/useAnswer';
-import { exactTime, shortTime } from '../ui/time';
+import { exactTime, shortTime } from '../../core/text/time';
 import { Waiting } from '../ui/Waiting';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 
 interface DryRunPanelProps {
   answer: Answer<DryRunResult>;

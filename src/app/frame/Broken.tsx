@@ -1,4 +1,5 @@
 import { Link, useRouteError } from 'react-router';
+import { reasonOf } from '../../core/text/sentences';
 
 /** A fault of the program on one page: what it was, and the ways on. The mailroom goes on beside it. */
 export function Broken() {
@@ -10,9 +11,7 @@ export function Broken() {
         It is a fault of Wide Sort, not of your mail: all of that is kept. Load the page again; if it breaks again, go
         another way and leave this one alone for now.
       </p>
-      <p className="quiet font-mono text-sm [overflow-wrap:anywhere]">
-        {error instanceof Error ? error.message : String(error)}
-      </p>
+      <p className="quiet font-mono text-sm [overflow-wrap:anywhere]">{reasonOf(error)}</p>
       <div className="flex gap-2">
         <button className="btn btn-primary btn-sm" onClick={() => window.location.reload()}>
           Load it again

@@ -37,8 +37,8 @@ import type { Act, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
 import { prefer, usePreferences } from '../state/preferences';
-import { shortTime } from '../ui/time';
-import { count } from '../ui/naming';
+import { shortTime } from '../../core/text/time';
+import { count } from '../../core/text/sentences';
 
 const icons: Partial<Record<Place, LucideIcon>> = {
   inbox: Inbox,

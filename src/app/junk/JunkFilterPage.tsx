@@ -14,7 +14,7 @@ import { Switch } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { usePart } from '../ui/usePart';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 import { useFilterReport } from './useFilterReport';
 

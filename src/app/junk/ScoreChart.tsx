@@ -2,7 +2,7 @@ import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, T
 import { useEffect, useMemo, useRef } from 'react';
 import type { FilterReport } from '../../mailroom/border/junk';
 import { usePreferences } from '../state/preferences';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
 

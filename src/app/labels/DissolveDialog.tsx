@@ -4,7 +4,8 @@ import type { Overview } from '../../mailroom/border/overview';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
-import { labelName, messages, movablePlaces, placePath } from '../ui/naming';
+import { labelName, movablePlaces, placePath } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 
 export interface Dissolved {
   list: 'labels' | 'folders';

@@ -15,7 +15,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { InkMark } from '../ui/InkTag';
 import { Page } from '../ui/Page';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { DissolveDialog, type Dissolved } from './DissolveDialog';
 
 type List = 'labels' | 'folders';

@@ -15,7 +15,8 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages, viewName } from '../ui/naming';
+import { viewName } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 
 const grouping = { grouped: false, elsewhere: false };

@@ -5,7 +5,7 @@ import { settingPath, settingWords } from '../paths';
 import { useMailbox } from '../state/overview';
 import { RowLines } from '../ui/RowLines';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 
 /** What an entry touched: its messages, and for what arrived, who decided where it went. */

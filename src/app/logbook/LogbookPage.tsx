@@ -7,9 +7,9 @@ import { logKinds, type LogKind } from '../../core/line/logKinds';
 import { undoEntry, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
-import { dayOf, exactTime } from '../ui/time';
+import { dayOf, exactTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 import { LogDetails } from './LogDetails';
 

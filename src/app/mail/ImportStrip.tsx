@@ -1,7 +1,7 @@
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/overview';
-import { sizeWords } from '../ui/time';
-import { count, messages } from '../ui/naming';
+import { sizeWords } from '../../core/text/time';
+import { count, messages } from '../../core/text/sentences';
 import { Link } from 'react-router';
 
 /** The import under way, on every page: how far, how many, and a way to stop; then what it came to. */

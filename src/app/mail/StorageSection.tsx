@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { sizeWords } from '../ui/time';
+import { sizeWords } from '../../core/text/time';
 
 interface StorageState {
   used: number;

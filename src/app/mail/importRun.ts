@@ -1,5 +1,6 @@
 // Import from the page's side: files picked or dropped, also whole folders of them.
 import type { Place } from '../../core/mail/place';
+import { reasonOf } from '../../core/text/sentences';
 import { mailroom } from '../../mailroom/client';
 import { commandId, say } from '../state/desk';
 import { useMailbox } from '../state/overview';
@@ -27,7 +28,7 @@ export async function bringIn(files: File[], target: Place | 'line'): Promise<vo
     useMailbox.setState({ imported: await mailroom.importFiles(job, files, target) });
   } catch (error) {
     say({
-      text: `The import stopped: ${error instanceof Error ? error.message : String(error)}`,
+      text: `The import stopped: ${reasonOf(error)}`,
       tone: 'trouble',
       undo: null,
     });

@@ -7,8 +7,8 @@ import { wherePath, type Where } from '../paths';
 import { forgetAnswer, keepAnswer, useAnswers } from '../state/unfinishedAnswers';
 import { commandId, say, startAnswering } from '../state/desk';
 import { useMailbox } from '../state/overview';
-import { exactTime } from '../ui/time';
-import { messages } from '../ui/naming';
+import { exactTime } from '../../core/text/time';
+import { messages } from '../../core/text/sentences';
 
 type Written = Omit<Answer, 'to'>;
 

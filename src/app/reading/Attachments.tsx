@@ -3,7 +3,7 @@ import type { AttachmentInfo } from '../../core/mail/body';
 import { mailroom } from '../../mailroom/client';
 import { say } from '../state/desk';
 import { saveFile } from '../ui/save';
-import { sizeWords } from '../ui/time';
+import { sizeWords } from '../../core/text/time';
 
 interface AttachmentProps {
   /** The message that it came with, and its position there. */

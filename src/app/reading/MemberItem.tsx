@@ -4,7 +4,7 @@ import type { Setup } from '../../core/line/setup';
 import { placeName } from '../../core/mail/place';
 import type { ConversationMember } from '../../mailroom/border/conversations';
 import type { Row } from '../../mailroom/border/rows';
-import { exactTime } from '../ui/time';
+import { exactTime, isoTime } from '../../core/text/time';
 import { Message } from './Message';
 
 interface MemberItemProps {
@@ -91,7 +91,7 @@ export function MemberItem({ member, depth, answers, asTree, chosen, open, setup
         {row.place !== 'inbox' && (
           <span className="quiet shrink-0 text-xs max-sm:hidden">{placeName(row.place, setup.folders)}</span>
         )}
-        <time className="quiet shrink-0 text-xs tabular-nums" dateTime={new Date(row.date).toISOString()}>
+        <time className="quiet shrink-0 text-xs tabular-nums" dateTime={isoTime(row.date)}>
           {exactTime(row.date)}
         </time>
       </button>

@@ -10,7 +10,7 @@ import { startAnswering } from '../state/desk';
 import { SenderStanding } from './SenderStanding';
 import { Marked } from '../ui/Marked';
 import { InkTag } from '../ui/InkTag';
-import { dayOf, exactTime } from '../ui/time';
+import { dayOf, exactTime, isoTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
 import { useMailbox } from '../state/overview';
 import { Attachments } from './Attachments';
@@ -67,7 +67,7 @@ export function Message({ row, setup, heading = false }: MessageProps) {
               </span>
             )}
           </p>
-          <time className="quiet ml-auto text-sm" dateTime={new Date(row.date).toISOString()}>
+          <time className="quiet ml-auto text-sm" dateTime={isoTime(row.date)}>
             {exactTime(row.date)}
           </time>
         </div>

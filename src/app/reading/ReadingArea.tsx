@@ -9,7 +9,7 @@ import { useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 import { AnswerPanel } from './AnswerPanel';
 import { Conversation } from './Conversation';
 import { Message } from './Message';

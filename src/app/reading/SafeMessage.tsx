@@ -2,7 +2,7 @@ import { textFromHtml } from '../../core/mail/textFromHtml';
 import type { Row } from '../../mailroom/border/rows';
 import { mailroom } from '../../mailroom/client';
 import { useAnswer } from '../ui/useAnswer';
-import { exactTime } from '../ui/time';
+import { exactTime } from '../../core/text/time';
 import { Suspicions } from './Suspicions';
 
 /** How much of a message's text is shown where it is only judged. */

@@ -3,9 +3,9 @@ import type { ThinLine } from '../../mailroom/border/conversations';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
-import { exactTime } from '../ui/time';
+import { exactTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 
 const stays: Record<ThinReason, string> = {

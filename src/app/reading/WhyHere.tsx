@@ -5,7 +5,7 @@ import { Evidence } from '../junk/Evidence';
 import { settingPath, settingWords } from '../paths';
 import { toggleWhy, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
-import { exactTime } from '../ui/time';
+import { exactTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
 
 /** “Why here”: the last reason in one line, all of them when opened, each leading to the setting that decided. */

@@ -17,7 +17,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 import { EntryFields, entryKindOf, type About } from './EntryFields';
 import { Guards } from './Guards';
 import { kindWords } from './kinds';

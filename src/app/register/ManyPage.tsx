@@ -11,7 +11,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 
 const entriesWord = (n: number) => `${count(n)} ${n === 1 ? 'entry' : 'entries'}`;
 

@@ -9,9 +9,9 @@ import { UndoSpot } from '../desk/StampBar';
 import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { saveFile } from '../ui/save';
-import { dayOf } from '../ui/time';
+import { dayOf } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 import { kindWords } from './kinds';
 import { TakeOffDialog } from './TakeOffDialog';
 

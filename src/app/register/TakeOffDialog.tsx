@@ -3,7 +3,7 @@ import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 
 interface TakeOffDialogProps {

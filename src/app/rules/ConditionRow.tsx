@@ -10,7 +10,7 @@ import {
   type ConditionField,
 } from '../../core/rules/rule';
 import { addressingWords, fieldWords, howWords } from '../../core/rules/ruleWords';
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 import { emptyCondition } from './ruleDraft';
 
 const fields = Object.keys(fieldWords) as ConditionField[];

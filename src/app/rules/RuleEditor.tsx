@@ -12,7 +12,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { ActionFields } from './ActionFields';
 import { draftOf, emptyCondition, emptyDraft, isComplete, readDraft, type RuleDraft } from './ruleDraft';
 import { GroupFields } from './GroupFields';

@@ -21,7 +21,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 import { effectOf } from '../../core/effects/effects';
 
 type RuleReport = RuleSetReport['rules'][number];

@@ -4,8 +4,8 @@ import { mailroom } from '../../mailroom/client';
 import type { SenderReport } from '../../mailroom/border/senderTable';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
-import { dayOf } from '../ui/time';
-import { messages } from '../ui/naming';
+import { dayOf } from '../../core/text/time';
+import { messages } from '../../core/text/sentences';
 
 /** Leaving the list of a sender, by the ways that its messages name; and what came after it was left. */
 export function LeaveList({ report }: { report: SenderReport }) {

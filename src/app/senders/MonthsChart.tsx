@@ -3,7 +3,7 @@ import { format } from 'date-fns';
 import { useEffect, useRef } from 'react';
 import type { SenderReport } from '../../mailroom/border/senderTable';
 import { usePreferences } from '../state/preferences';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
 

@@ -1,4 +1,4 @@
-import { count } from '../ui/naming';
+import { count } from '../../core/text/sentences';
 
 const height = 20;
 const width = 6;

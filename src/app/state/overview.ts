@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import type { Overview, ReadingProgress } from '../../mailroom/border/overview';
 import type { ImportProgress, ImportReport } from '../../mailroom/border/transfer';
 import { mailroom, onMailroom } from '../../mailroom/client';
+import { reasonOf } from '../../core/text/sentences';
 
 interface MailboxState {
   /** Goes up whenever anything in the mailbox changed: what was fetched before is old. */
@@ -47,7 +48,7 @@ export async function refresh(): Promise<void> {
       useMailbox.setState({ overview, begun, revision: overview.revision, broken: null });
     } while (stale);
   } catch (error) {
-    useMailbox.setState({ broken: error instanceof Error ? error.message : String(error) });
+    useMailbox.setState({ broken: reasonOf(error) });
   } finally {
     refreshing = false;
   }

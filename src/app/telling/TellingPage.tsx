@@ -9,9 +9,9 @@ import { prefer, usePreferences } from '../state/preferences';
 import { Switch } from '../ui/fields';
 import { InkTag } from '../ui/InkTag';
 import { Halves, Page } from '../ui/Page';
-import { exactTime } from '../ui/time';
+import { exactTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../ui/naming';
+import { messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 import { allowBanners, bannersAllowed, playSound } from './notify';
 

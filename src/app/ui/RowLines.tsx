@@ -3,7 +3,7 @@ import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
 import type { Row } from '../../mailroom/border/rows';
 import { viewPath } from '../paths';
-import { dayOf, exactTime } from './time';
+import { dayOf, exactTime, isoTime } from '../../core/text/time';
 
 interface RowLinesProps {
   rows: readonly Row[];
@@ -37,7 +37,7 @@ export function RowLines({ rows, setup, label, narrow = false }: RowLinesProps) 
             )}
             <time
               className="quiet w-22 shrink-0 text-right tabular-nums"
-              dateTime={new Date(row.date).toISOString()}
+              dateTime={isoTime(row.date)}
               title={exactTime(row.date)}
             >
               {dayOf(row.date)}

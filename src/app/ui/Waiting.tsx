@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useMailbox } from '../state/overview';
-import { count } from './naming';
+import { count } from '../../core/text/sentences';
 
 /** Most answers come sooner, in milliseconds: until then nothing is said. */
 const sayAfter = 150;

@@ -1,6 +1,7 @@
 import { emptySetup, type Setup } from '../../core/line/setup';
 import type { View } from '../../mailroom/border/views';
-import { conversationWords, count, messages, viewExists, viewName } from './naming';
+import { conversationWords, viewExists, viewName } from './naming';
+import { count, messages } from '../../core/text/sentences';
 
 test.each([
   [0, '0'],

@@ -1,16 +1,11 @@
 // Words that several views say, with their numbers.
 import { type Place, placeName, targetPlaces } from '../../core/mail/place';
+import { count } from '../../core/text/sentences';
 import { inTree, pathOf } from '../../core/mail/nesting';
 import type { Setup } from '../../core/line/setup';
 import type { SavedSearch } from '../../core/search/saved';
 import type { ConversationCounts } from '../../mailroom/border/rows';
 import type { View } from '../../mailroom/border/views';
-
-/** A number with its thousands parted: `12,345`. Written by hand, since Intl takes longer than the first rows may. */
-export const count = (n: number): string => String(n).replace(/\B(?=(\d{3})+$)/g, ',');
-
-/** `1 message`, `12 messages`. */
-export const messages = (n: number): string => `${count(n)} message${n === 1 ? '' : 's'}`;
 
 /** What a conversation holds, each number with what it counts: `3 received · 1 own · 2 flagged · 1 late`. */
 export function conversationWords({ received, own, flagged, late }: ConversationCounts): string {

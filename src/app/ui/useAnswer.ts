@@ -1,5 +1,6 @@
 // An answer from the mailroom, asked again whenever the mailbox changes.
 import { useEffect, useRef, useState } from 'react';
+import { reasonOf } from '../../core/text/sentences';
 
 /** What was asked and what came of it. The last answer stays while a new one is on its way. */
 export interface Answer<T> {
@@ -21,9 +22,7 @@ export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0)
     const go = () =>
       asker.current().then(
         (value) => current && setAnswer({ value, error: null, waiting: false }),
-        (error: unknown) =>
-          current &&
-          setAnswer({ value: null, error: error instanceof Error ? error.message : String(error), waiting: false }),
+        (error: unknown) => current && setAnswer({ value: null, error: reasonOf(error), waiting: false }),
       );
     const timer = setTimeout(() => {
       setAnswer((old) => ({ ...old, waiting: true }));

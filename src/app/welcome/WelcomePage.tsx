@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { mailroom } from '../../mailroom/client';
 import { refresh } from '../state/overview';
+import { reasonOf } from '../../core/text/sentences';
 
 /** The first run: the demo mailbox, or one's own mail. */
 export function WelcomePage() {
@@ -19,7 +20,7 @@ export function WelcomePage() {
         void navigate(kind === 'demo' ? '/inbox' : '/mail', { replace: true });
       }
     } catch (reason) {
-      setError(reason instanceof Error ? reason.message : String(reason));
+      setError(reasonOf(reason));
     } finally {
       setBusy(false);
     }

@@ -9,9 +9,9 @@ import { settingPath, settingWords, viewPath } from '../paths';
 import { runAct } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
-import { shortTime } from '../ui/time';
+import { shortTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../ui/naming';
+import { count, messages } from '../../core/text/sentences';
 
 /** Messages shown of each setting at first. */
 const fewRows = 5;

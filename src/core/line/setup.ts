@@ -15,6 +15,7 @@ import { leftListSchema } from '../senders/leavingWays';
 import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/register';
 import { toldSchema } from '../senders/told';
 import { effectOf } from '../effects/effects';
+import { reasonOf } from '../text/sentences';
 
 /** The version that is written. Version 1 had rules without “unless”, which are taken up as they are read. */
 export const setupVersion = 2;
@@ -140,7 +141,7 @@ export function parseSetup(json: string): SetupResult {
   try {
     document = JSON.parse(json);
   } catch (error) {
-    return { ok: false, error: `no JSON: ${error instanceof Error ? error.message : String(error)}` };
+    return { ok: false, error: `no JSON: ${reasonOf(error)}` };
   }
   return checkSetup(document);
 }

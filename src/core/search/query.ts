@@ -7,6 +7,8 @@
 // and names of attachments. Not taken is what makes no sense on stored mail: message numbers and UIDs, and what a client
 // and a server agree on (RETURN, other charsets).
 
+import { count } from '../text/sentences';
+
 /** Keys that look for a text. `text`: in any field of the header, or in the body; `words`: where a person would look. */
 export const textKeys = ['from', 'to', 'cc', 'bcc', 'subject', 'body', 'text'] as const;
 /** Keys on the day by which a message is sorted; with `sent`, on that of its Date field alone. */
@@ -222,7 +224,7 @@ export function parseQuery(text: string): ParsedQuery {
   if (text.length > longestQuery)
     return {
       ok: false,
-      error: `A query has at most ${longestQuery.toLocaleString('en')} characters.`,
+      error: `A query has at most ${count(longestQuery)} characters.`,
       at: longestQuery,
     };
   try {

@@ -1,4 +1,5 @@
 // Guards: what a blocking entry would hit that the person can hardly mean.
+import { count } from '../text/sentences';
 import { domainOf, type Address } from '../mail/address';
 import { isPublicSuffix } from '../mail/site';
 import { normalAddress } from './normal';
@@ -11,7 +12,7 @@ export interface Guard {
   people: Address[];
 }
 
-const list = (n: number) => (n === 1 ? 'one person' : `${n.toLocaleString('en')} people`);
+const list = (n: number) => (n === 1 ? 'one person' : `${count(n)} people`);
 
 /**
  * What speaks against a blocking entry; empty for a safe one. `own`: the person's own addresses; `writtenTo`: whom they

@@ -1,11 +1,14 @@
-// Sentences that the Logbook, Undo and the questions share.
+// Sentences and numbers that many say: one way for each.
+
+/** A number with its thousands parted: `12,345`. Written by hand, since Intl takes longer than the first rows may. */
+export const count = (n: number): string => String(n).replace(/\B(?=(\d{3})+$)/g, ',');
 
 /** `1 message`, `12 messages`, `1,200 messages`. */
-export const messages = (count: number): string => `${count.toLocaleString('en')} message${count === 1 ? '' : 's'}`;
+export const messages = (n: number): string => `${count(n)} message${n === 1 ? '' : 's'}`;
 
 /** `Archived 3 messages`, or `Archived “Berth 4 closed”` for a single one. */
-export function didTo(done: string, count: number, subject: string | null, where = ''): string {
-  const what = count === 1 && subject !== null ? `“${short(subject || 'No subject')}”` : messages(count);
+export function didTo(done: string, n: number, subject: string | null, where = ''): string {
+  const what = n === 1 && subject !== null ? `“${short(subject || 'No subject')}”` : messages(n);
   return `${done} ${what}${where}`;
 }
 

@@ -1,6 +1,7 @@
 // One writer among tabs. The tab that holds the lock has the mailbox open; the others send it their calls, and one of
 // them takes over when it closes or crashes.
 
+import { reasonOf } from '../../core/text/sentences';
 import type { AnswerOf, Carry, MethodOf } from './workerSide';
 
 /** A call on its way to the writer. */
@@ -65,7 +66,7 @@ export class Tabs<Api, Event> {
       try {
         this.own = await options.open(tell);
       } catch (error) {
-        this.failed = error instanceof Error ? error.message : String(error);
+        this.failed = reasonOf(error);
       }
       options.heard({ kind: 'role', writer: true });
       options.channel.postMessage({ kind: 'writer' });
@@ -123,7 +124,7 @@ export class Tabs<Api, Event> {
                 kind: 'answer',
                 to: message.from,
                 n: message.n,
-                error: error instanceof Error ? error.message : String(error),
+                error: reasonOf(error),
               }),
           );
         break;

@@ -13,6 +13,7 @@ import { expunged } from '../state/internedTables';
 import { didTo } from '../../core/text/sentences';
 import { selected } from '../search/selection';
 import { nothing, doneBefore } from './once';
+import { dayOfYear } from '../../core/text/time';
 
 interface Plan {
   ids: Int32Array;
@@ -97,7 +98,7 @@ function flagPlan(
   const bits = withBit(mailbox, touched, bit.flagged, value).map((its) => (value ? its & ~bit.done : its));
   // Without any date in it, a flag is a bit and no more: Undo then goes by that bit alone.
   const dated = due > 0 || touched.some((id) => columns.due[id] > 0);
-  const by = due > 0 ? ` for ${new Date(due).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}` : '';
+  const by = due > 0 ? ` for ${dayOfYear(due)}` : '';
   return {
     ids: touched,
     after: dated ? { bits, due } : { bits },

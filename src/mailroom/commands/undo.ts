@@ -1,4 +1,5 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
+import { count } from '../../core/text/sentences';
 import { type SetupEdit, edited, itemNow } from '../../core/line/setupEdit';
 import { columnArrays, type ColumnName, type StateColumns } from '../state/columns';
 import { type JournalRecord, readJournal } from '../storage/journal';
@@ -99,7 +100,7 @@ export async function undo(
   if (back.count === 0 && edits.length === 0)
     return { ok: false, error: 'Nothing of it is left to undo: later commands changed all of it.' };
   const left = all - back.count + kept;
-  const things = left === 1 ? 'one thing' : `${left.toLocaleString('en')} things`;
+  const things = left === 1 ? 'one thing' : `${count(left)} things`;
   const says = `Undid: ${entry.says}${left > 0 ? ` (${things} changed since and stayed)` : ''}`;
   const newSeq = await mailbox.commit({
     command,

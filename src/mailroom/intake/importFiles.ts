@@ -11,7 +11,7 @@ import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import type { Parse, ParsedBatch } from './parsePool';
-import { messages } from '../../core/text/sentences';
+import { count, messages, reasonOf } from '../../core/text/sentences';
 import type { Indexed } from '../search/indexed';
 
 /** A file as the import needs it: a browser's File is one. */
@@ -178,7 +178,7 @@ export async function importFiles(
 ): Promise<ImportReport> {
   await mailbox.ready();
   const report: ImportReport = { added: 0, already: 0, damaged: 0, refused: [], cancelled: false, error: null };
-  const names = files.length === 1 ? files[0].name : `${files.length.toLocaleString('en')} files`;
+  const names = files.length === 1 ? files[0].name : `${count(files.length)} files`;
   const job: Job = {
     mailbox,
     id,
@@ -218,7 +218,7 @@ export async function importFiles(
         refused = await importFile(job, file, control);
       } catch (error) {
         if (error instanceof NotWritten) throw error;
-        refused = `It could not be read: ${error instanceof Error ? error.message : String(error)}.`;
+        refused = `It could not be read: ${reasonOf(error)}.`;
       }
       if (refused !== null) {
         report.refused.push({ file: file.name, reason: refused });

@@ -13,6 +13,7 @@ import type { Committing, Exclusive, Adding } from '../storage/committing';
 import type { PostOffice } from './postOffice';
 import { waysOf } from '../questions/senders';
 import type { Indexed } from '../search/indexed';
+import { reasonOf } from '../../core/text/sentences';
 
 /** Where a list is left, and whence what it comes to is fetched. `zone`: minutes east of UTC. */
 export interface LeavingHost {
@@ -67,7 +68,7 @@ export async function leaveList(
       if (!sent.ok) return sent;
     }
   } catch (failure) {
-    return { ok: false, error: failure instanceof Error ? failure.message : String(failure) };
+    return { ok: false, error: reasonOf(failure) };
   }
   const item: LeftList = { id: command, listId, address: normalAddress(from.address), name, at: mailbox.now(), by };
   const says = `Left the list of ${name}${by === 'mail' ? ', by a message to it' : ''}`;

@@ -12,6 +12,7 @@ import type { Viewing } from '../search/searching';
 import type { PostOffice } from './postOffice';
 import { readMessages } from '../intake/readMessages';
 import type { Indexed } from '../search/indexed';
+import { reasonOf } from '../../core/text/sentences';
 
 /** What is to be sent. `zone` in minutes east of UTC. */
 export interface ToSend {
@@ -76,7 +77,7 @@ export async function sendMessage(
   } catch (failure) {
     if (failure instanceof NotWritten)
       return { ok: false, error: `It was sent, but not kept in Sent: ${failure.message}` };
-    return { ok: false, error: failure instanceof Error ? failure.message : String(failure) };
+    return { ok: false, error: reasonOf(failure) };
   }
   const names = [...message.to, ...(message.cc ?? [])].map((a) => a.name || a.address);
   const says = `Sent to ${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`;

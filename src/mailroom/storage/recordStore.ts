@@ -1,5 +1,6 @@
 // Where records are kept: one store of keys and values, in IndexedDB through localForage.
 import localforage from 'localforage';
+import { reasonOf } from '../../core/text/sentences';
 
 /** A store of records. Each call is whole or not at all; a failed `set` leaves what was there. */
 export interface RecordStore {
@@ -36,7 +37,7 @@ export function memoryStore(records = new Map<string, unknown>()): RecordStore {
 /** What went wrong with storage, in words for the person. */
 export function storageTrouble(error: unknown): string {
   const name = error instanceof Error ? error.name : '';
-  const text = error instanceof Error ? error.message : String(error);
+  const text = reasonOf(error);
   if (name === 'QuotaExceededError' || /quota|full/i.test(text))
     return 'The disk space that the browser gives to this page is full, so nothing was changed. Export mail and delete it here, or free space on the disk, then try again.';
   if (name === 'InvalidStateError' || name === 'SecurityError' || /denied|not allowed/i.test(text))

@@ -23,6 +23,12 @@ export function dueWords(due: number, now: number): string {
   return due < now ? `late since ${words}` : words;
 }
 
+/** A day without its year: `3 Sep`. */
+export const dayOfYear = (time: number): string => format(time, 'd MMM');
+
+/** A moment as ISO 8601 has it, for machines. */
+export const isoTime = (time: number): string => new Date(time).toISOString();
+
 /** A day: `3 Sep 2026`. */
 export const dayOf = (time: number): string => format(time, 'd MMM yyyy');
 
