@@ -1,4 +1,4 @@
-// The mailroom from the page's side: a worker behind the typed interface of api.ts.
+// The mailroom from the page's side: a worker behind the typed interface of the border.
 import { proxy, wrap } from 'comlink';
 import type { Mailroom } from './border/mailroom';
 import type { MailroomEvent } from './border/events';

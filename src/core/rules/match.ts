@@ -17,7 +17,7 @@ import {
 
 /** What the rules are told of a message. */
 export interface RuleMessage {
-  /** Its row where it is one of many that were asked at once (table.ts). */
+  /** Its row where it is one of many that were asked at once (messageTable.ts). */
   id?: number;
   envelope: Envelope;
   /** The moment for which it is asked, milliseconds since 1970: ages are counted back from it. */

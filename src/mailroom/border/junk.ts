@@ -1,4 +1,4 @@
-// The part of the border (api.ts) that is about junk and the Register: what the mailroom answers.
+// The part of the border (mailroom.ts) that is about junk and the Register: what the mailroom answers.
 import type { Figures } from '../../core/junk/evaluate';
 import type { Evidence } from '../../core/junk/verdict';
 import type { Guard } from '../../core/senders/guards';

@@ -1,4 +1,4 @@
-// What crosses the border between page and mailroom about rules, labels, folders and flags: types of api.ts that only
+// What crosses the border between page and mailroom about rules, labels, folders and flags: types of the border that only
 // their pages need.
 import { z } from 'zod';
 import type { Changes } from '../../core/effects/effects';

@@ -1,4 +1,4 @@
-// The part of the border (api.ts) that is about mail coming in and going out.
+// The part of the border (mailroom.ts) that is about mail coming in and going out.
 
 /** How an import stands. Bytes and messages are of all its files. */
 export interface ImportProgress {
