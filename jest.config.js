@@ -16,5 +16,7 @@ export default {
       { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } },
     ],
   },
-  transformIgnorePatterns: ['node_modules/(?!(client-zip|postal-mime|zod|entities|htmlparser2|domhandler|domutils|domelementtype|dom-serializer|content-disposition|cookie)/)'],
+  transformIgnorePatterns: [
+    'node_modules/(?!(client-zip|postal-mime|zod|entities|htmlparser2|domhandler|domutils|domelementtype|dom-serializer|content-disposition|cookie)/)',
+  ],
 };

@@ -106,7 +106,13 @@ const downOnly = {
       if (!test && target.startsWith(testing) && !file.startsWith(testing))
         context.report({ node, messageId: 'up', data: { from: file, to: 'what helps the tests' } });
       const [room, other] = [roomOf(file), roomOf(target)];
-      if (!test && room in rooms && target.startsWith('src/mailroom/') && room !== other && !rooms[room].includes(other))
+      if (
+        !test &&
+        room in rooms &&
+        target.startsWith('src/mailroom/') &&
+        room !== other &&
+        !rooms[room].includes(other)
+      )
         context.report({ node, messageId: 'up', data: { from: `mailroom/${room}`, to: target } });
       if (from === 'src/core' && to === 'src/core' && coreFloorOf(file) >= 0 && coreFloorOf(target) > coreFloorOf(file))
         context.report({
