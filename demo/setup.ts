@@ -2,6 +2,118 @@
 import { desk, self } from './cast';
 import type { Setup } from '../src/core/line/setup';
 
+const rules: Setup['rules'] = [
+  {
+    id: 'weather',
+    name: 'Weather',
+    on: true,
+    when: { match: 'all', of: [{ field: 'list', how: 'contains', text: 'marine.skerries-weather.example' }] },
+    unless: null,
+    then: [{ do: 'move', place: 'folder:weather' }],
+  },
+  {
+    id: 'bulletins',
+    name: 'Bulletins to read later',
+    on: true,
+    when: {
+      match: 'any',
+      of: [
+        { field: 'list', how: 'contains', text: 'shortsea-review' },
+        { field: 'list', how: 'contains', text: 'green-ports' },
+        { field: 'list', how: 'contains', text: 'ticketwell' },
+        { field: 'list', how: 'contains', text: 'crew-welfare' },
+        { field: 'list', how: 'contains', text: 'quayside-canteen' },
+      ],
+    },
+    unless: null,
+    then: [{ do: 'move', place: 'folder:bulletins' }],
+  },
+  {
+    id: 'machines',
+    name: 'Ticket machines',
+    on: true,
+    when: { match: 'all', of: [{ field: 'from', how: 'contains', text: 'machines.ticketwell.example' }] },
+    unless: null,
+    then: [
+      { do: 'label', label: 'alarm' },
+      { do: 'move', place: 'folder:notices' },
+    ],
+  },
+  {
+    id: 'telemetry',
+    name: '',
+    on: true,
+    when: { match: 'all', of: [{ field: 'from', how: 'contains', text: 'rota@' }] },
+    unless: null,
+    then: [{ do: 'move', place: 'folder:notices' }],
+  },
+  {
+    id: 'charters',
+    name: 'Charters',
+    on: true,
+    when: {
+      match: 'any',
+      of: [
+        { field: 'subject', how: 'contains', text: 'charter' },
+        { field: 'subject', how: 'contains', text: 'wedding' },
+        { field: 'subject', how: 'contains', text: 'school trip' },
+      ],
+    },
+    unless: null,
+    then: [{ do: 'label', label: 'charter' }],
+  },
+  {
+    id: 'engine',
+    name: 'Engine room',
+    on: true,
+    when: { match: 'any', of: [{ field: 'from', how: 'contains', text: 'brandt-keel.example' }] },
+    unless: null,
+    then: [{ do: 'label', label: 'engine' }],
+  },
+  {
+    id: 'gales',
+    name: 'Gale warnings',
+    on: true,
+    when: {
+      match: 'all',
+      of: [
+        { field: 'list', how: 'is', text: 'marine.skerries-weather.example' },
+        { field: 'subject', how: 'contains', text: 'gale' },
+      ],
+    },
+    unless: null,
+    then: [{ do: 'flag', due: 'today' }],
+  },
+  {
+    id: 'harbour',
+    name: 'Harbour business',
+    on: true,
+    when: {
+      match: 'any',
+      of: [
+        { field: 'from', how: 'domain', text: 'stonness-harbour.example' },
+        {
+          match: 'all',
+          of: [
+            { field: 'addressed', is: 'alone' },
+            { field: 'subject', how: 'contains', text: 'berth' },
+          ],
+        },
+      ],
+    },
+    unless: { match: 'any', of: [{ field: 'age', how: 'over', days: 30 }] },
+    then: [{ do: 'ink', ink: 'sea' }],
+  },
+  {
+    id: 'limits',
+    name: 'Above its limit',
+    on: true,
+    when: { match: 'all', of: [{ field: 'subject', how: 'contains', text: 'above its limit' }] },
+    unless: null,
+    then: [{ do: 'ink', ink: 'ochre' }],
+  },
+];
+
 /** The demo's setup; `now` in milliseconds since 1970, for the dates of its entries. */
 export function demoSetup(now: number): Setup {
   const days = (n: number) => now - n * 86_400_000;
@@ -55,117 +167,7 @@ export function demoSetup(now: number): Setup {
       entry('marine', 'list', 'marine.skerries-weather.example', 'safe', 75, 'Storm warnings come by it'),
       entry('harbourmaster', 'address', 'e.marwick@stonness-harbour.example', 'safe', 76, 'Harbour master'),
     ],
-    rules: [
-      {
-        id: 'weather',
-        name: 'Weather',
-        on: true,
-        when: { match: 'all', of: [{ field: 'list', how: 'contains', text: 'marine.skerries-weather.example' }] },
-        unless: null,
-        then: [{ do: 'move', place: 'folder:weather' }],
-      },
-      {
-        id: 'bulletins',
-        name: 'Bulletins to read later',
-        on: true,
-        when: {
-          match: 'any',
-          of: [
-            { field: 'list', how: 'contains', text: 'shortsea-review' },
-            { field: 'list', how: 'contains', text: 'green-ports' },
-            { field: 'list', how: 'contains', text: 'ticketwell' },
-            { field: 'list', how: 'contains', text: 'crew-welfare' },
-            { field: 'list', how: 'contains', text: 'quayside-canteen' },
-          ],
-        },
-        unless: null,
-        then: [{ do: 'move', place: 'folder:bulletins' }],
-      },
-      {
-        id: 'machines',
-        name: 'Ticket machines',
-        on: true,
-        when: { match: 'all', of: [{ field: 'from', how: 'contains', text: 'machines.ticketwell.example' }] },
-        unless: null,
-        then: [
-          { do: 'label', label: 'alarm' },
-          { do: 'move', place: 'folder:notices' },
-        ],
-      },
-      {
-        id: 'telemetry',
-        name: '',
-        on: true,
-        when: { match: 'all', of: [{ field: 'from', how: 'contains', text: 'rota@' }] },
-        unless: null,
-        then: [{ do: 'move', place: 'folder:notices' }],
-      },
-      {
-        id: 'charters',
-        name: 'Charters',
-        on: true,
-        when: {
-          match: 'any',
-          of: [
-            { field: 'subject', how: 'contains', text: 'charter' },
-            { field: 'subject', how: 'contains', text: 'wedding' },
-            { field: 'subject', how: 'contains', text: 'school trip' },
-          ],
-        },
-        unless: null,
-        then: [{ do: 'label', label: 'charter' }],
-      },
-      {
-        id: 'engine',
-        name: 'Engine room',
-        on: true,
-        when: { match: 'any', of: [{ field: 'from', how: 'contains', text: 'brandt-keel.example' }] },
-        unless: null,
-        then: [{ do: 'label', label: 'engine' }],
-      },
-      {
-        id: 'gales',
-        name: 'Gale warnings',
-        on: true,
-        when: {
-          match: 'all',
-          of: [
-            { field: 'list', how: 'is', text: 'marine.skerries-weather.example' },
-            { field: 'subject', how: 'contains', text: 'gale' },
-          ],
-        },
-        unless: null,
-        then: [{ do: 'flag', due: 'today' }],
-      },
-      {
-        id: 'harbour',
-        name: 'Harbour business',
-        on: true,
-        when: {
-          match: 'any',
-          of: [
-            { field: 'from', how: 'domain', text: 'stonness-harbour.example' },
-            {
-              match: 'all',
-              of: [
-                { field: 'addressed', is: 'alone' },
-                { field: 'subject', how: 'contains', text: 'berth' },
-              ],
-            },
-          ],
-        },
-        unless: { match: 'any', of: [{ field: 'age', how: 'over', days: 30 }] },
-        then: [{ do: 'ink', ink: 'sea' }],
-      },
-      {
-        id: 'limits',
-        name: 'Above its limit',
-        on: true,
-        when: { match: 'all', of: [{ field: 'subject', how: 'contains', text: 'above its limit' }] },
-        unless: null,
-        then: [{ do: 'ink', ink: 'ochre' }],
-      },
-    ],
+    rules,
     folders: [
       { id: 'bulletins', name: 'Bulletins' },
       { id: 'notices', name: 'Machine notices' },

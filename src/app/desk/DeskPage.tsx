@@ -1,6 +1,8 @@
 import { parseQuery } from '../../core/search/query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { Link } from 'react-router';
+import type { Setup } from '../../core/line/setup';
+import type { Overview } from '../../mailroom/border/overview';
 import type { Row } from '../../mailroom/border/rows';
 import type { Act, Selection } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
@@ -38,7 +40,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { SoughtContext } from '../ui/Marked';
 import { Waiting } from '../ui/Waiting';
 import { usePart } from '../ui/usePart';
-import { useDeskView } from './useDeskView';
+import { useDeskView, type DeskView } from './useDeskView';
 
 // What the first rows don't need comes after them.
 const reading = () => import('../reading/ReadingArea');
@@ -51,38 +53,36 @@ const mostWithoutMonths = 60;
 
 type Question = { of: 'move' | 'label' | 'due'; selection: Selection };
 
-/** The desk: the rows or lanes of a view, the open message beside or below them, the stamp bar at the bottom. */
-export function DeskPage() {
-  const overview = useMailbox((s) => s.overview);
-  const desk = useDeskView();
-  const { where, view, rows, grouping, lanes, openIndex, go, step, goOn, leave } = desk;
-  const { ticked, allOf, lane } = useDesk();
-  const { reading: area, rowsWidth, rowsHeight } = usePreferences();
-  const list = useRef<RowListHandle>(null);
+/** The months of a view that goes back over years; null where it is gone along as it is. */
+function useMonths({ where, view, grouping }: DeskView) {
   const revision = useMailbox((s) => s.revision);
-  // What goes back over years is gone along by its months.
   const byMonths = !where.lanes && (view.kind === 'found' || (view.kind === 'place' && view.place === 'archive'));
   const { value: months } = useAnswer(
     () => (byMonths ? mailroom.months(view, grouping) : Promise.resolve(null)),
     byMonths ? `${JSON.stringify([view, grouping])} ${revision}` : '',
   );
+  const Months = usePart(monthsPart, byMonths)?.Months;
+  return { months, Months };
+}
+
+/** What is looked for in what is shown; null where nothing is. */
+function useSought({ view }: DeskView) {
   const query = view.kind === 'found' ? view.query : null;
-  const sought = useMemo(() => {
+  return useMemo(() => {
     const parsed = query === null ? null : parseQuery(query);
     return parsed?.ok ? parsed.query : null;
   }, [query]);
+}
+
+/** The acts of the desk on what is ticked or open, and what they ask first. */
+function useDeskActs(desk: DeskView) {
+  const { where, view, rows, grouping, go, goOn, leave } = desk;
+  const { ticked, allOf } = useDesk();
   const [asking, setAsking] = useState<Question | null>(null);
   const [rescuing, setRescuing] = useState<Rescued | null>(null);
   const open = where.message;
   const within = grouping.grouped ? view : null;
   const target = targetOf(ticked, allOf, open, within);
-  const openRow = openIndex !== null && openIndex >= 0 ? rows.at(openIndex) : undefined;
-  // Known from its row; where the row is out of sight, nothing need be lit.
-  const openConversation = open === null ? null : (openRow?.conversation ?? null);
-
-  useEffect(() => {
-    if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
-  }, [openIndex]);
 
   /**
    * Moves messages. The next one is opened before, not after, the move is done: a key that follows quickly must never
@@ -114,10 +114,6 @@ export function DeskPage() {
     else await run();
   };
   useEffect(() => attendActs(perform));
-  const Reading = usePart(reading, rows.total !== null || open !== null)?.ReadingArea;
-  const Lanes = usePart(lanesPart, where.lanes)?.Lanes;
-  const Months = usePart(monthsPart, byMonths)?.Months;
-  const Rescue = usePart(rescuePart, rescuing !== null)?.RescueDialog;
   const exportTarget = async (format: 'mbox' | 'eml') => {
     if (!target) return;
     const result = await mailroom.exportMail(target.selection, format);
@@ -140,7 +136,22 @@ export function DeskPage() {
     else void perform(target.selection, item.act);
   };
   const ask = (of: Question['of']) => target && setAsking({ of, selection: target.selection });
-  const pressKeyed = (key: string) => document.querySelector<HTMLElement>(`[data-key="${key}"]`)?.click();
+  const answered = () => {
+    setAsking(null);
+    setRescuing(null);
+  };
+  return { target, asking, rescuing, answered, moveAway, exportTarget, press, ask };
+}
+
+type DeskActs = ReturnType<typeof useDeskActs>;
+
+const pressKeyed = (key: string) => document.querySelector<HTMLElement>(`[data-key="${key}"]`)?.click();
+
+/** The keys of the desk. */
+function useDeskKeys(desk: DeskView, { ask, press, exportTarget }: DeskActs, openId: number | null): void {
+  const { where, view, rows, lanes, go, step } = desk;
+  const { ticked, allOf, lane } = useDesk();
+  const open = where.message;
   const toLane = (by: number) => {
     if (lanes.length) goToLane(Math.max(0, Math.min(lane + by, lanes.length - 1)));
   };
@@ -157,7 +168,7 @@ export function DeskPage() {
     end: () => rows.total && step(rows.total),
     enter: () => (open === null ? step(1) : document.querySelector<HTMLElement>('article')?.focus()),
     escape: () => (ticked.size || allOf ? clearTicks() : open !== null && go({ message: null })),
-    ' ': () => open !== null && tick(openRow?.id ?? open, !ticked.has(openRow?.id ?? open)),
+    ' ': () => openId !== null && tick(openId, !ticked.has(openId)),
     'ctrl+a': () => tickAll(view),
     m: () => ask('move'),
     l: () => ask('label'),
@@ -185,21 +196,88 @@ export function DeskPage() {
   for (const act of actsIn(view)) keys[act.pressed] = () => press(act);
   keys.backspace = keys.delete;
   useKeys(keys);
+}
+
+/** The desk: the rows or lanes of a view, the open message beside or below them, the stamp bar at the bottom. */
+export function DeskPage() {
+  const overview = useMailbox((s) => s.overview);
+  const desk = useDeskView();
+  const { where, view, rows, grouping, lanes, openIndex } = desk;
+  const { allOf, lane } = useDesk();
+  const list = useRef<RowListHandle>(null);
+  const sought = useSought(desk);
+  const acts = useDeskActs(desk);
+  const open = where.message;
+  const openRow = openIndex !== null && openIndex >= 0 ? rows.at(openIndex) : undefined;
+  useDeskKeys(desk, acts, open === null ? null : (openRow?.id ?? open));
+  useEffect(() => {
+    if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
+  }, [openIndex]);
 
   if (!overview) return null;
   const { setup } = overview;
-  if (!desk.known || !viewExists(where.view, setup))
-    return (
-      <main className="flex flex-1 flex-col items-start gap-3 p-8">
-        <h1 className="text-xl font-semibold">There is nothing at this address</h1>
-        <p>The folder or label may have been taken away since the address was made.</p>
-        <Link className="btn btn-primary btn-sm" to="/inbox">
-          To the Inbox
-        </Link>
-      </main>
-    );
+  if (!desk.known || !viewExists(where.view, setup)) return <NothingHere />;
   const name = viewName(where.view, setup);
-  const { total } = rows;
+  const laneName = lanes.length ? `the lane ${lanes[Math.min(lane, lanes.length - 1)].name}` : name;
+  return (
+    <main className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <DeskEdge desk={desk} overview={overview} hidden={open !== null} />
+      <SoughtContext value={sought}>
+        {/* Known from its row; where the row is out of sight, nothing need be lit. */}
+        <DeskBody
+          desk={desk}
+          overview={overview}
+          name={name}
+          list={list}
+          openConversation={open === null ? null : (openRow?.conversation ?? null)}
+        />
+      </SoughtContext>
+      <HabitOffer setup={setup} />
+      <StampBar
+        view={view}
+        target={acts.target}
+        grouped={grouping.grouped}
+        allWords={allOfWords(allOf, laneName, rows)}
+        onAct={acts.press}
+        onMove={() => acts.ask('move')}
+        onLabel={() => acts.ask('label')}
+        onDue={() => acts.ask('due')}
+        onExport={(format) => void acts.exportTarget(format)}
+        onUntick={clearTicks}
+        onTickAll={() => tickAll(view)}
+      />
+      <DeskDialogs acts={acts} setup={setup} />
+    </main>
+  );
+}
+
+function NothingHere() {
+  return (
+    <main className="flex flex-1 flex-col items-start gap-3 p-8">
+      <h1 className="text-xl font-semibold">There is nothing at this address</h1>
+      <p>The folder or label may have been taken away since the address was made.</p>
+      <Link className="btn btn-primary btn-sm" to="/inbox">
+        To the Inbox
+      </Link>
+    </main>
+  );
+}
+
+interface DeskBodyProps {
+  desk: DeskView;
+  overview: Overview;
+  name: string;
+  list: RefObject<RowListHandle | null>;
+  openConversation: number | null;
+}
+
+/** The rows or lanes, and the reading area beside or below them. */
+function DeskBody({ desk, overview, name, list, openConversation }: DeskBodyProps) {
+  const { where, view, rows, grouping, lanes } = desk;
+  const { reading: area, rowsWidth, rowsHeight } = usePreferences();
+  const open = where.message;
+  const Reading = usePart(reading, rows.total !== null || open !== null)?.ReadingArea;
+  const Lanes = usePart(lanesPart, where.lanes)?.Lanes;
   // Lanes need the width: a message opens below them, unless it is to take their place.
   const side = area === 'off' ? 'off' : lanes.length ? 'below' : area;
   const share = side === 'right' ? { width: `${rowsWidth}%` } : side === 'below' ? { height: `${rowsHeight}%` } : {};
@@ -207,105 +285,101 @@ export function DeskPage() {
   const readingShown =
     open === null && (side !== 'right' || lanes.length > 0) ? 'hidden' : open === null ? 'max-lg:hidden' : '';
   const alone = readingShown === 'hidden' || side === 'off';
+  const { setup } = overview;
   return (
-    <main className="flex min-h-0 min-w-0 flex-1 flex-col">
-      <DeskEdge desk={desk} overview={overview} hidden={open !== null} />
-      <SoughtContext value={sought}>
-        <div className={`flex min-h-0 min-w-0 flex-1 ${side === 'below' ? 'flex-col' : ''}`}>
-          <section
-            aria-label="Messages"
-            style={alone ? {} : share}
-            className={`flex min-h-0 min-w-0 flex-col max-lg:!h-auto max-lg:!w-auto max-lg:flex-1 ${alone ? 'flex-1' : 'shrink-0'} ${listShown}`}
-          >
-            {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
-            {lanes.length > 0 ? (
-              Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />
-            ) : total === 0 ? (
-              <Empty view={view} overview={overview} onAll={() => go({ show: null, account: null })} />
-            ) : (
-              <div className="relative flex min-h-0 flex-1">
-                {rows.total === null && !rows.error && (
-                  <div className="absolute inset-x-0 top-0 p-6">
-                    <Waiting says={view.kind === 'found' ? 'Searching …' : 'Opening …'} />
-                  </div>
-                )}
-                <RowList
-                  view={view}
-                  grouping={grouping}
-                  name={name}
-                  rows={rows}
-                  setup={setup}
-                  open={open}
-                  openConversation={openConversation}
-                  onOpen={(id) => go({ message: id })}
-                  handle={list}
-                />
-                {Months && months && months.length > 1 && rows.total !== null && rows.total > mostWithoutMonths && (
-                  <Months months={months} onGo={(index) => list.current?.reveal(index, true)} />
-                )}
-              </div>
-            )}
-          </section>
-          {!alone && <Divider side={side === 'below' ? 'below' : 'right'} />}
-          <section aria-label="Reading" className={`min-h-0 min-w-0 flex-1 ${readingShown}`}>
-            {open !== null ? (
-              Reading && (
-                <Reading
-                  key={`${open} ${grouping.grouped}`}
-                  id={open}
-                  view={view}
-                  where={where}
-                  grouped={grouping.grouped}
-                />
-              )
-            ) : (
-              <div className="quiet flex h-full flex-col items-center justify-center gap-2 p-8 text-center">
-                <p>Press a message to read it, or go down the list with the arrow keys.</p>
-                <p className="text-sm">
-                  <kbd className="key">?</kbd> shows all keys.
-                </p>
-              </div>
-            )}
-          </section>
-        </div>
-      </SoughtContext>
-      <HabitOffer setup={setup} />
-      <StampBar
-        view={view}
-        target={target}
-        grouped={grouping.grouped}
-        allWords={allOfWords(
-          allOf,
-          lanes.length ? `the lane ${lanes[Math.min(lane, lanes.length - 1)].name}` : name,
-          rows,
+    <div className={`flex min-h-0 min-w-0 flex-1 ${side === 'below' ? 'flex-col' : ''}`}>
+      <section
+        aria-label="Messages"
+        style={alone ? {} : share}
+        className={`flex min-h-0 min-w-0 flex-col max-lg:!h-auto max-lg:!w-auto max-lg:flex-1 ${alone ? 'flex-1' : 'shrink-0'} ${listShown}`}
+      >
+        {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
+        {lanes.length > 0 ? (
+          Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />
+        ) : rows.total === 0 ? (
+          <Empty view={view} overview={overview} onAll={() => desk.go({ show: null, account: null })} />
+        ) : (
+          <RowsOfView desk={desk} setup={setup} name={name} list={list} openConversation={openConversation} />
         )}
-        onAct={press}
-        onMove={() => ask('move')}
-        onLabel={() => ask('label')}
-        onDue={() => ask('due')}
-        onExport={(format) => void exportTarget(format)}
-        onUntick={clearTicks}
-        onTickAll={() => tickAll(view)}
+      </section>
+      {!alone && <Divider side={side === 'below' ? 'below' : 'right'} />}
+      <section aria-label="Reading" className={`min-h-0 min-w-0 flex-1 ${readingShown}`}>
+        {open !== null ? (
+          Reading && (
+            <Reading
+              key={`${open} ${grouping.grouped}`}
+              id={open}
+              view={view}
+              where={where}
+              grouped={grouping.grouped}
+            />
+          )
+        ) : (
+          <div className="quiet flex h-full flex-col items-center justify-center gap-2 p-8 text-center">
+            <p>Press a message to read it, or go down the list with the arrow keys.</p>
+            <p className="text-sm">
+              <kbd className="key">?</kbd> shows all keys.
+            </p>
+          </div>
+        )}
+      </section>
+    </div>
+  );
+}
+
+/** The rows of a view, with its months beside them where it goes back over years. */
+function RowsOfView({ desk, setup, name, list, openConversation }: Omit<DeskBodyProps, 'overview'> & { setup: Setup }) {
+  const { where, view, rows, grouping } = desk;
+  const { months, Months } = useMonths(desk);
+  return (
+    <div className="relative flex min-h-0 flex-1">
+      {rows.total === null && !rows.error && (
+        <div className="absolute inset-x-0 top-0 p-6">
+          <Waiting says={view.kind === 'found' ? 'Searching …' : 'Opening …'} />
+        </div>
+      )}
+      <RowList
+        view={view}
+        grouping={grouping}
+        name={name}
+        rows={rows}
+        setup={setup}
+        open={where.message}
+        openConversation={openConversation}
+        onOpen={(id) => desk.go({ message: id })}
+        handle={list}
       />
-      {asking?.of === 'move' && (
-        <MoveDialog
-          selection={asking.selection}
-          setup={setup}
-          onClose={() => setAsking(null)}
-          onMove={(move) => void moveAway(asking.selection, move)}
-        />
+      {Months && months && months.length > 1 && rows.total !== null && rows.total > mostWithoutMonths && (
+        <Months months={months} onGo={(index) => list.current?.reveal(index, true)} />
       )}
-      {asking?.of === 'label' && (
-        <LabelDialog selection={asking.selection} setup={setup} onClose={() => setAsking(null)} />
-      )}
-      {rescuing && Rescue && (
+    </div>
+  );
+}
+
+/** What an act asks before it is done. */
+function DeskDialogs({ acts, setup }: { acts: DeskActs; setup: Setup }) {
+  const { asking, rescuing, answered, moveAway } = acts;
+  const Rescue = usePart(rescuePart, rescuing !== null)?.RescueDialog;
+  if (rescuing)
+    return (
+      Rescue && (
         <Rescue
           rescued={rescuing}
-          onClose={() => setRescuing(null)}
+          onClose={answered}
           onRescue={(rescue) => void moveAway(rescuing.selection, rescue)}
         />
-      )}
-      {asking?.of === 'due' && <DueDialog selection={asking.selection} onClose={() => setAsking(null)} />}
-    </main>
+      )
+    );
+  if (!asking) return null;
+  const { of, selection } = asking;
+  if (of === 'label') return <LabelDialog selection={selection} setup={setup} onClose={answered} />;
+  if (of === 'due') return <DueDialog selection={selection} onClose={answered} />;
+  return (
+    <MoveDialog
+      selection={selection}
+      setup={setup}
+      onClose={answered}
+      onMove={(move) => void moveAway(selection, move)}
+    />
   );
 }

@@ -1,5 +1,6 @@
 import { ListFilter, Search, X } from 'lucide-react';
 import { useId, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import type { Setup } from '../../core/line/setup';
 import { parseQuery } from '../../core/search/query';
 import type { Within } from '../../core/search/saved';
@@ -27,21 +28,18 @@ function troubleWords(text: string, { error, at }: { error: string; at: number }
   return `${at < text.length ? `At “${rest}${text.length > at + 12 ? '…' : ''}”: ` : 'At the end: '}${error}`;
 }
 
-/** The query line: what is typed is looked for everywhere, or where one is; as a line, or as a form of the same query. */
-export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
-  const { view } = desk.where;
+interface Trouble {
+  error: string;
+  at: number;
+}
+
+/** What is typed, where it was asked, and what is wrong with it. */
+function useQueryText({ where: { view }, go }: DeskView, input: React.RefObject<HTMLInputElement | null>) {
   const asked = view.kind === 'found' ? view.query : '';
   const [text, setText] = useState(asked);
-  const [caret, setCaret] = useState(0);
-  const [trouble, setTrouble] = useState<{ error: string; at: number } | null>(null);
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
   /** Where the person was before they searched: there the line leads back, and that place can be searched alone. */
   const [before, setBefore] = useState<Within | null>(placeOf(view));
-  const [formOpen, setFormOpen] = useState(false);
-  const [suggesting, setSuggesting] = useState(false);
-  /** The suggestion that Enter puts in; -1 for none: Enter searches. */
-  const [chosen, setChosen] = useState(-1);
-  const input = useRef<HTMLInputElement>(null);
-  const id = useId();
   const there = placeOf(view);
   const [shown, setShown] = useState({ asked, there });
   if (shown.asked !== asked || JSON.stringify(shown.there) !== JSON.stringify(there)) {
@@ -51,12 +49,16 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
     setTrouble(null);
     if (there) setBefore(there);
   }
-  const { expected, list } = useSuggestions(text, caret, setup, suggesting);
-
+  const put = (value: string) => {
+    setText(value);
+    setTrouble(null);
+  };
+  const leave = () => {
+    put('');
+    if (view.kind === 'found') go({ view: before ?? { kind: 'place', place: 'inbox' }, message: null, show: null });
+  };
   const search = (within: Within | null) => {
     const query = text.trim();
-    setSuggesting(false);
-    if (query === '') return leave();
     const parsed = parseQuery(text);
     if (!parsed.ok) {
       const at = Math.min(parsed.at, text.length);
@@ -67,60 +69,31 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
       return;
     }
     setTrouble(null);
-    desk.go({ view: { kind: 'found', query, within }, message: null, show: null });
+    go({ view: { kind: 'found', query, within }, message: null, show: null });
     // The next keys are meant for what was found.
     input.current?.blur();
     document.querySelector<HTMLElement>('[role="grid"]')?.focus();
   };
+  return { text, put, trouble, before, search, leave };
+}
+
+type QueryText = ReturnType<typeof useQueryText>;
+
+/** The query line: what is typed is looked for everywhere, or where one is; as a line, or as a form of the same query. */
+export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
+  const { view } = desk.where;
+  const [formOpen, setFormOpen] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const id = useId();
+  const query = useQueryText(desk, input);
   const leave = () => {
-    setText('');
-    setTrouble(null);
     setFormOpen(false);
-    if (view.kind === 'found')
-      desk.go({ view: before ?? { kind: 'place', place: 'inbox' }, message: null, show: null });
+    query.leave();
   };
-  const typed = (value: string, at: number) => {
-    setText(value);
-    setCaret(at);
-    setTrouble(null);
-    setChosen(-1);
-    setSuggesting(true);
-  };
-  const accept = (at: number) => {
-    const put = accepted(text, expected, list[at].puts);
-    typed(put.text, put.caret);
-    input.current?.focus();
-    // The value is set at the next drawing, and the caret goes behind what was put in only then.
-    requestAnimationFrame(() => input.current?.setSelectionRange(put.caret, put.caret));
-  };
-  const press = (event: React.KeyboardEvent) => {
-    const { key } = event;
-    if (key === 'ArrowDown' || key === 'ArrowUp') {
-      event.preventDefault();
-      if (!suggesting) {
-        setCaret(input.current?.selectionStart ?? text.length);
-        setSuggesting(true);
-      } else if (list.length)
-        setChosen((chosen + (key === 'ArrowDown' ? 1 : list.length + (chosen < 0 ? 0 : -1))) % list.length);
-    } else if (key === 'Enter' && chosen >= 0 && chosen < list.length) {
-      event.preventDefault();
-      accept(chosen);
-    } else if (key === 'Escape') {
-      event.preventDefault();
-      if (suggesting && chosen >= 0) {
-        setSuggesting(false);
-        setChosen(-1);
-        return;
-      }
-      setSuggesting(false);
-      input.current?.blur();
-      leave();
-    }
-  };
+  const search = (within: Within | null) => (query.text.trim() === '' ? leave() : query.search(within));
   const QueryForm = usePart(formPart, formOpen)?.QueryForm;
   const SaveSearch = usePart(savePart, view.kind === 'found')?.SaveSearch;
   const inside = view.kind === 'found' ? view.within : null;
-  const open = suggesting && list.length > 0;
   // What was found by is read in full, and a form needs the width.
   const wide = view.kind === 'found' || formOpen;
   return (
@@ -133,120 +106,215 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
             search(inside);
           }}
         >
-          <div className="relative flex min-w-0 flex-1">
-            <label className={`input input-sm flex min-w-0 flex-1 items-center gap-1 ${trouble ? 'input-error' : ''}`}>
-              <Search size={14} aria-hidden className="quiet shrink-0" />
-              <input
-                ref={input}
-                role="combobox"
-                data-key="query"
-                className="min-w-0 font-mono text-sm !outline-none"
-                aria-label="Query"
-                aria-expanded={open}
-                aria-controls={`${id}-list`}
-                aria-autocomplete="list"
-                aria-activedescendant={open && chosen >= 0 ? `${id}-${chosen}` : undefined}
-                aria-invalid={trouble !== null}
-                aria-describedby={trouble ? id : undefined}
-                placeholder="Words, or keys: from ann unseen"
-                spellCheck={false}
-                autoComplete="off"
-                value={text}
-                onChange={(event) =>
-                  typed(event.target.value, event.target.selectionStart ?? event.target.value.length)
-                }
-                onFocus={() => text === '' && typed('', 0)}
-                onBlur={() => {
-                  setSuggesting(false);
-                  setChosen(-1);
-                }}
-                onKeyDown={press}
-              />
-              {text !== '' && (
-                <button
-                  type="button"
-                  className="btn btn-square btn-ghost btn-xs"
-                  aria-label="Leave the search"
-                  onClick={leave}
-                >
-                  <X size={14} aria-hidden />
-                </button>
-              )}
-              <button
-                type="button"
-                className="btn btn-square btn-ghost btn-xs"
-                aria-expanded={formOpen}
-                aria-label="Form of the query"
-                title="The same query as a form (Q)"
-                data-key="query-form"
-                onClick={() => setFormOpen(!formOpen)}
-              >
-                <ListFilter size={14} aria-hidden />
-              </button>
-            </label>
-            <ul
-              id={`${id}-list`}
-              role="listbox"
-              aria-label="Suggestions"
-              className={`absolute top-full left-0 z-30 mt-1 max-h-80 w-full overflow-y-auto rounded border border-base-300 bg-base-100 py-1 text-sm shadow ${open ? '' : 'hidden'}`}
-            >
-              {list.map(({ puts, means }, at) => (
-                <li
-                  key={`${puts} ${means}`}
-                  id={`${id}-${at}`}
-                  role="option"
-                  aria-selected={at === chosen}
-                  className={`flex cursor-pointer gap-3 px-3 py-1 hover:bg-base-200 ${at === chosen ? 'bg-base-300' : ''}`}
-                  // Before the line loses the focus, and with it the list.
-                  onMouseDown={(event) => {
-                    event.preventDefault();
-                    accept(at);
-                  }}
-                >
-                  <span className="max-w-[70%] min-w-0 truncate font-mono">{puts}</span>
-                  <span className="quiet ml-auto min-w-0 truncate">{means}</span>
-                </li>
-              ))}
-            </ul>
-          </div>
-          {view.kind === 'found' && before && (
-            <div className="join" role="group" aria-label="Where to search">
-              {[null, before].map((within) => {
-                const on = (inside === null) === (within === null);
-                return (
-                  <button
-                    key={within ? 'within' : 'everywhere'}
-                    type="button"
-                    className={`btn join-item btn-sm font-normal ${on ? 'btn-primary' : 'btn-outline border-base-300'}`}
-                    aria-pressed={on}
-                    onClick={() => search(within)}
-                  >
-                    {within ? viewName(within, setup) : 'Everywhere'}
-                  </button>
-                );
-              })}
-            </div>
+          <QueryInput
+            id={id}
+            input={input}
+            query={query}
+            setup={setup}
+            formOpen={formOpen}
+            onForm={() => setFormOpen(!formOpen)}
+            onLeave={leave}
+          />
+          {view.kind === 'found' && query.before && (
+            <WhereToSearch inside={inside} before={query.before} setup={setup} onSearch={search} />
           )}
         </form>
         {view.kind === 'found' && SaveSearch && <SaveSearch view={view} setup={setup} />}
       </div>
-      {trouble && (
+      {query.trouble && (
         <p id={id} role="alert" className="mt-1 text-sm text-error">
-          {troubleWords(text, trouble)}
+          {troubleWords(query.text, query.trouble)}
         </p>
       )}
       {formOpen && QueryForm && (
         <QueryForm
-          text={text}
+          text={query.text}
           setup={setup}
-          onText={(value) => {
-            setText(value);
-            setTrouble(null);
-          }}
+          onText={query.put}
           onSearch={() => search(inside)}
           onClose={() => setFormOpen(false)}
         />
       )}
     </search>
+  );
+}
+
+interface WhereToSearchProps {
+  inside: Within | null;
+  before: Within;
+  setup: Setup;
+  onSearch: (within: Within | null) => void;
+}
+
+/** Everywhere, or where the person was. */
+function WhereToSearch({ inside, before, setup, onSearch }: WhereToSearchProps) {
+  return (
+    <div className="join" role="group" aria-label="Where to search">
+      {[null, before].map((within) => {
+        const on = (inside === null) === (within === null);
+        return (
+          <button
+            key={within ? 'within' : 'everywhere'}
+            type="button"
+            className={`btn join-item btn-sm font-normal ${on ? 'btn-primary' : 'btn-outline border-base-300'}`}
+            aria-pressed={on}
+            onClick={() => onSearch(within)}
+          >
+            {within ? viewName(within, setup) : 'Everywhere'}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+/** The suggestions for what is being typed: which of them is chosen, and the keys that choose. */
+function useChoosing(
+  { text, put }: QueryText,
+  input: React.RefObject<HTMLInputElement | null>,
+  setup: Setup,
+  onLeave: () => void,
+) {
+  const [caret, setCaret] = useState(0);
+  const [suggesting, setSuggesting] = useState(false);
+  /** The suggestion that Enter puts in; -1 for none: Enter searches. */
+  const [chosen, setChosen] = useState(-1);
+  const { expected, list } = useSuggestions(text, caret, setup, suggesting);
+  const typed = (value: string, at: number) => {
+    put(value);
+    setCaret(at);
+    setChosen(-1);
+    setSuggesting(true);
+  };
+  const accept = (at: number) => {
+    const next = accepted(text, expected, list[at].puts);
+    // At once: the next key is meant for what stands behind what was put in.
+    flushSync(() => typed(next.text, next.caret));
+    input.current?.focus();
+    input.current?.setSelectionRange(next.caret, next.caret);
+  };
+  const close = () => {
+    setSuggesting(false);
+    setChosen(-1);
+  };
+  const press = (event: React.KeyboardEvent) => {
+    const { key } = event;
+    if (key === 'ArrowDown' || key === 'ArrowUp') {
+      event.preventDefault();
+      if (!suggesting) {
+        setCaret(input.current?.selectionStart ?? text.length);
+        setSuggesting(true);
+      } else if (list.length)
+        setChosen((chosen + (key === 'ArrowDown' ? 1 : list.length + (chosen < 0 ? 0 : -1))) % list.length);
+    } else if (key === 'Enter') {
+      if (chosen < 0 || chosen >= list.length) return setSuggesting(false);
+      event.preventDefault();
+      accept(chosen);
+    } else if (key === 'Escape') {
+      event.preventDefault();
+      if (suggesting && chosen >= 0) return close();
+      setSuggesting(false);
+      input.current?.blur();
+      onLeave();
+    }
+  };
+  return { list, chosen, open: suggesting && list.length > 0, typed, accept, close, press };
+}
+
+interface QueryInputProps {
+  id: string;
+  input: React.RefObject<HTMLInputElement | null>;
+  query: QueryText;
+  setup: Setup;
+  formOpen: boolean;
+  onForm: () => void;
+  onLeave: () => void;
+}
+
+/** The line itself, with what it suggests. */
+function QueryInput({ id, input, query, setup, formOpen, onForm, onLeave }: QueryInputProps) {
+  const { text, trouble } = query;
+  const choosing = useChoosing(query, input, setup, onLeave);
+  const { chosen, open, typed } = choosing;
+  return (
+    <div className="relative flex min-w-0 flex-1">
+      <label className={`input input-sm flex min-w-0 flex-1 items-center gap-1 ${trouble ? 'input-error' : ''}`}>
+        <Search size={14} aria-hidden className="quiet shrink-0" />
+        <input
+          ref={input}
+          role="combobox"
+          data-key="query"
+          className="min-w-0 font-mono text-sm !outline-none"
+          aria-label="Query"
+          aria-expanded={open}
+          aria-controls={`${id}-list`}
+          aria-autocomplete="list"
+          aria-activedescendant={open && chosen >= 0 ? `${id}-${chosen}` : undefined}
+          aria-invalid={trouble !== null}
+          aria-describedby={trouble ? id : undefined}
+          placeholder="Words, or keys: from ann unseen"
+          spellCheck={false}
+          autoComplete="off"
+          value={text}
+          onChange={(event) => typed(event.target.value, event.target.selectionStart ?? event.target.value.length)}
+          onFocus={() => text === '' && typed('', 0)}
+          onBlur={choosing.close}
+          onKeyDown={choosing.press}
+        />
+        {text !== '' && (
+          <button
+            type="button"
+            className="btn btn-square btn-ghost btn-xs"
+            aria-label="Leave the search"
+            onClick={onLeave}
+          >
+            <X size={14} aria-hidden />
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn btn-square btn-ghost btn-xs"
+          aria-expanded={formOpen}
+          aria-label="Form of the query"
+          title="The same query as a form (Q)"
+          data-key="query-form"
+          onClick={onForm}
+        >
+          <ListFilter size={14} aria-hidden />
+        </button>
+      </label>
+      <SuggestionList id={id} {...choosing} />
+    </div>
+  );
+}
+
+type Choosing = Pick<ReturnType<typeof useChoosing>, 'list' | 'chosen' | 'open' | 'accept'>;
+
+function SuggestionList({ id, list, chosen, open, accept }: Choosing & { id: string }) {
+  return (
+    <ul
+      id={`${id}-list`}
+      role="listbox"
+      aria-label="Suggestions"
+      className={`absolute top-full left-0 z-30 mt-1 max-h-80 w-full overflow-y-auto rounded border border-base-300 bg-base-100 py-1 text-sm shadow ${open ? '' : 'hidden'}`}
+    >
+      {list.map(({ puts, means }, at) => (
+        <li
+          key={`${puts} ${means}`}
+          id={`${id}-${at}`}
+          role="option"
+          aria-selected={at === chosen}
+          className={`flex cursor-pointer gap-3 px-3 py-1 hover:bg-base-200 ${at === chosen ? 'bg-base-300' : ''}`}
+          // Before the line loses the focus, and with it the list.
+          onMouseDown={(event) => {
+            event.preventDefault();
+            accept(at);
+          }}
+        >
+          <span className="max-w-[70%] min-w-0 truncate font-mono">{puts}</span>
+          <span className="quiet ml-auto min-w-0 truncate">{means}</span>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -67,46 +67,23 @@ function shownLanes(saved: readonly SavedLane[], whole: View): ShownLane[] {
   ];
 }
 
-export function useDeskView(): DeskView {
-  const { pathname, search } = useLocation();
+interface Stepped {
+  where: Where;
+  /** The address without the open message. */
+  key: string;
+  laneIndex: number;
+  view: View;
+  grouping: Grouping;
+  rows: ReturnType<typeof useRows>;
+  openIndex: number | null;
+  go: (to: Partial<Where>) => void;
+}
+
+/** Going through a list: to the next message, past what has left, on after an act. */
+function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, go }: Stepped) {
   const navigate = useNavigate();
-  const revision = useMailbox((s) => s.revision);
-  const saved = useMailbox((s) => s.overview?.setup.lanes);
-  const { groupedAll, grouped, elsewhere, goOn: chosen } = usePreferences();
-  const laneIndex = useDesk((s) => s.lane);
-  const here = useMemo(() => readWhere(pathname, search), [pathname, search]);
-  const where = here ?? inbox;
-  const { message: open, show, account, lanes: wide } = where;
-  const path = viewPath(where.view);
-  const key = wherePath({ ...where, message: null });
-  const [round, setRound] = useState(0);
-  const whole = useMemo<View>(() => {
-    const applied = `${round} ${key} ${crypto.randomUUID()}`;
-    const read = readWhere(path)?.view ?? inbox.view;
-    const base: View = read.kind === 'found' ? { ...read, applied } : read;
-    const filter = show ? { by: show satisfies Filter, applied } : undefined;
-    return { ...base, ...(filter ? { filter } : {}), ...(account ? { account } : {}) };
-  }, [path, show, account, round, key]);
-  const lanes = useMemo(() => (wide ? shownLanes(saved ?? [], whole) : []), [wide, saved, whole]);
-  const view = lanes.length ? lanes[Math.min(laneIndex, lanes.length - 1)].view : whole;
-  const grouping = useMemo<Grouping>(
-    () => ({ grouped: grouped[path] ?? groupedAll, elsewhere }),
-    [grouped, path, groupedAll, elsewhere],
-  );
-  const rows = useRows(view, grouping);
-  const { value } = useAnswer(
-    async () => ({ id: open, index: open === null ? -1 : await mailroom.position(view, grouping, open) }),
-    `${JSON.stringify([view, grouping])} ${open} ${revision}`,
-  );
-  const inLanes = useAnswer(
-    () => (wide ? mailroom.rows(whole, grouping, 0, 0) : Promise.resolve(null)),
-    `${wide} ${JSON.stringify([whole, grouping])} ${revision}`,
-  ).value;
-  const held = wide ? inLanes : rows;
-  const totals =
-    held === null || held.total === null ? null : { rows: held.total, messages: held.messages, unread: held.unread };
-  // The answer for the message before says nothing of this one.
-  const openIndex = value?.id === open ? value.index : null;
+  const { goOn: chosen } = usePreferences();
+  const open = where.message;
   // Where the person is in the list. It runs ahead of the address, so that keys pressed quickly are all counted; and
   // it stays where a message stood that has left the view.
   const spot = useRef(-1);
@@ -124,10 +101,6 @@ export function useDeskView(): DeskView {
     spot.current = -1;
   }, [laneIndex]);
 
-  const go = useCallback(
-    (to: Partial<Where>) => void navigate(wherePath({ ...where, ...to }), atOnce),
-    [navigate, where],
-  );
   const replace = useCallback(
     (message: number | null) => void navigate(wherePath({ ...where, message }), { replace: true, ...atOnce }),
     [navigate, where],
@@ -184,6 +157,54 @@ export function useDeskView(): DeskView {
     },
     [at, askedAt, chosen, go, known, open, replace],
   );
+  return { step, goOn, leave };
+}
+
+export function useDeskView(): DeskView {
+  const { pathname, search } = useLocation();
+  const navigate = useNavigate();
+  const revision = useMailbox((s) => s.revision);
+  const saved = useMailbox((s) => s.overview?.setup.lanes);
+  const { groupedAll, grouped, elsewhere } = usePreferences();
+  const laneIndex = useDesk((s) => s.lane);
+  const here = useMemo(() => readWhere(pathname, search), [pathname, search]);
+  const where = here ?? inbox;
+  const { message: open, show, account, lanes: wide } = where;
+  const path = viewPath(where.view);
+  const key = wherePath({ ...where, message: null });
+  const [round, setRound] = useState(0);
+  const whole = useMemo<View>(() => {
+    const applied = `${round} ${key} ${crypto.randomUUID()}`;
+    const read = readWhere(path)?.view ?? inbox.view;
+    const base: View = read.kind === 'found' ? { ...read, applied } : read;
+    const filter = show ? { by: show satisfies Filter, applied } : undefined;
+    return { ...base, ...(filter ? { filter } : {}), ...(account ? { account } : {}) };
+  }, [path, show, account, round, key]);
+  const lanes = useMemo(() => (wide ? shownLanes(saved ?? [], whole) : []), [wide, saved, whole]);
+  const view = lanes.length ? lanes[Math.min(laneIndex, lanes.length - 1)].view : whole;
+  const grouping = useMemo<Grouping>(
+    () => ({ grouped: grouped[path] ?? groupedAll, elsewhere }),
+    [grouped, path, groupedAll, elsewhere],
+  );
+  const rows = useRows(view, grouping);
+  const { value } = useAnswer(
+    async () => ({ id: open, index: open === null ? -1 : await mailroom.position(view, grouping, open) }),
+    `${JSON.stringify([view, grouping])} ${open} ${revision}`,
+  );
+  const inLanes = useAnswer(
+    () => (wide ? mailroom.rows(whole, grouping, 0, 0) : Promise.resolve(null)),
+    `${wide} ${JSON.stringify([whole, grouping])} ${revision}`,
+  ).value;
+  const held = wide ? inLanes : rows;
+  const totals =
+    held === null || held.total === null ? null : { rows: held.total, messages: held.messages, unread: held.unread };
+  // The answer for the message before says nothing of this one.
+  const openIndex = value?.id === open ? value.index : null;
+  const go = useCallback(
+    (to: Partial<Where>) => void navigate(wherePath({ ...where, ...to }), atOnce),
+    [navigate, where],
+  );
+  const { step, goOn, leave } = useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, go });
   const applyAgain = useCallback(() => setRound((n) => n + 1), []);
   return {
     where,

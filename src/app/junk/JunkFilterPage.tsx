@@ -44,6 +44,13 @@ function strictnessWords(strictness: number): string {
   return `${how}: junk begins at score ${100 - strictness}.`;
 }
 
+/** What saving a draft does, in words. */
+function savedWords(before: JunkSettings, draft: JunkSettings): string {
+  if (draft.strictness === before.strictness) return 'Changed what becomes of junk';
+  if (draft.strictness === 0) return 'Turned the junk filter off';
+  return `Drew the line of the junk filter at score ${lineOf(draft.strictness) ?? 0}`;
+}
+
 function JunkFilter({ setup }: { setup: Setup }) {
   const [draft, setDraft] = useState<JunkSettings>(setup.junk);
   const [runHere, setRunHere] = useState(true);
@@ -60,19 +67,13 @@ function JunkFilter({ setup }: { setup: Setup }) {
     `${JSON.stringify([draft.strictness, draft.toBin, draft.contactsSafe, draft.writtenToSafe])} ${revision} ${report !== null}`,
     120,
   );
-  const Chart = usePart(chartPart, true)?.ScoreChart;
   const line = lineOf(draft.strictness);
   const set = (part: Partial<JunkSettings>) => setDraft({ ...draft, ...part });
   const changed = JSON.stringify(draft) !== JSON.stringify(setup.junk);
   const total = answer.value?.ok ? answer.value.report.total : 0;
   const save = async () => {
     setSaving(true);
-    const says =
-      draft.strictness === setup.junk.strictness
-        ? 'Changed what becomes of junk'
-        : draft.strictness === 0
-          ? 'Turned the junk filter off'
-          : `Drew the line of the junk filter at score ${line ?? 0}`;
+    const says = savedWords(setup.junk, draft);
     await mailroom.editSetup(commandId(), edits, says, runHere).then(tellOutcome);
     setSaving(false);
   };
@@ -101,105 +102,10 @@ function JunkFilter({ setup }: { setup: Setup }) {
               void save();
             }}
           >
-            <div>
-              <label htmlFor="strictness" className="mb-1 block font-semibold">
-                Strictness
-              </label>
-              <input
-                id="strictness"
-                type="range"
-                min={0}
-                max={95}
-                step={1}
-                className="range w-full range-primary range-sm"
-                value={draft.strictness}
-                aria-valuetext={strictnessWords(draft.strictness)}
-                onChange={(e) => set({ strictness: Number(e.target.value) })}
-              />
-              <div aria-hidden className="quiet flex justify-between text-xs">
-                <span>off</span>
-                <span>mild</span>
-                <span>even</span>
-                <span>strict</span>
-              </div>
-              <p className="mt-1" role="status">
-                {strictnessWords(draft.strictness)}
-              </p>
-              <AtThatLine report={report} line={line} />
-            </div>
-            <fieldset className="flex flex-col gap-1">
-              <legend className="mb-1 font-semibold">Never asked about</legend>
-              <Switch
-                word="People in your contacts"
-                on={draft.contactsSafe}
-                onChange={(contactsSafe) => set({ contactsSafe })}
-              />
-              <Switch
-                word="Everyone you ever wrote to"
-                on={draft.writtenToSafe}
-                onChange={(writtenToSafe) => set({ writtenToSafe })}
-              />
-            </fieldset>
-            <fieldset className="flex flex-col gap-1">
-              <legend className="mb-1 font-semibold">What becomes of junk</legend>
-              <label className="flex flex-wrap items-center gap-2">
-                <input
-                  type="radio"
-                  name="keep"
-                  className="radio radio-sm"
-                  checked={!draft.toBin}
-                  onChange={() => set({ toBin: false })}
-                />
-                Kept in Junk for
-                <input
-                  type="number"
-                  className="input input-sm w-20"
-                  aria-label="Days in Junk"
-                  min={1}
-                  max={mostKeepDays}
-                  value={draft.keepDays}
-                  onChange={(e) =>
-                    set({ keepDays: Math.max(1, Math.min(mostKeepDays, Math.round(Number(e.target.value)) || 1)) })
-                  }
-                />
-                days
-              </label>
-              <label className="flex items-center gap-2">
-                <input
-                  type="radio"
-                  name="keep"
-                  className="radio radio-sm"
-                  checked={draft.toBin}
-                  onChange={() => set({ toBin: true })}
-                />
-                Straight to the Bin, kept there for 30 days
-              </label>
-              <p className="quiet text-sm">
-                Each row shows its date; the Logbook tells what was deleted. Other days count from today for what is
-                there already.
-              </p>
-            </fieldset>
-            <fieldset>
-              <legend className="mb-1 font-semibold">What it begins with</legend>
-              <Switch
-                word="The model that comes with Wide Sort"
-                what={
-                  draft.carried !== null
-                    ? 'A setup from elsewhere brought its own; that counts.'
-                    : report && !report.hasShipped
-                      ? 'It could not be fetched from the server.'
-                      : 'Made from an open collection of old mail. Off: it knows only what you marked.'
-                }
-                on={draft.shipped}
-                onChange={(shipped) => set({ shipped })}
-              />
-              {report && (
-                <p className="text-sm">
-                  Beyond that it learned from {count(report.marked.junk)} marked as junk and {count(report.marked.good)}{' '}
-                  rescued or marked as not junk.
-                </p>
-              )}
-            </fieldset>
+            <Strictness draft={draft} set={set} report={report} />
+            <NeverAsked draft={draft} set={set} />
+            <WhatBecomes draft={draft} set={set} />
+            <BeginsWith draft={draft} set={set} report={report} />
             <RunHere on={runHere} onChange={setRunHere} />
             <div className="flex gap-2">
               <button className="btn btn-primary" disabled={!changed || saving}>
@@ -214,23 +120,7 @@ function JunkFilter({ setup }: { setup: Setup }) {
         }
         right={
           <div className="flex flex-col gap-6">
-            <section aria-label="Scores of your mail" aria-busy={report === null}>
-              <h2 className="text-lg font-semibold">Your mail by score</h2>
-              {report === null ? (
-                <Waiting says="Judging your mail …" progress={progress && { what: 'Judging', ...progress }} />
-              ) : report.judged === 0 ? (
-                <p>There is no mail in the Inbox or in Junk to judge yet.</p>
-              ) : (
-                <>
-                  {Chart && <Chart report={report} line={line} />}
-                  <p className="quiet text-sm">
-                    {report.judged < report.total
-                      ? `The newest ${messages(report.judged)} of ${count(report.total)} in the Inbox and Junk.`
-                      : `All ${messages(report.judged)} in the Inbox and Junk.`}
-                  </p>
-                </>
-              )}
-            </section>
+            <Scores report={report} progress={progress} line={line} />
             <DryRunPanel
               answer={answer}
               setup={setup}
@@ -240,6 +130,167 @@ function JunkFilter({ setup }: { setup: Setup }) {
         }
       />
     </Page>
+  );
+}
+
+/** A part of the settings: the draft, and how it is changed. */
+interface PartProps {
+  draft: JunkSettings;
+  set: (part: Partial<JunkSettings>) => void;
+}
+
+/** Where the line is drawn, and what that would come to. */
+function Strictness({ draft, set, report }: PartProps & { report: FilterReport | null }) {
+  return (
+    <div>
+      <label htmlFor="strictness" className="mb-1 block font-semibold">
+        Strictness
+      </label>
+      <input
+        id="strictness"
+        type="range"
+        min={0}
+        max={95}
+        step={1}
+        className="range w-full range-primary range-sm"
+        value={draft.strictness}
+        aria-valuetext={strictnessWords(draft.strictness)}
+        onChange={(e) => set({ strictness: Number(e.target.value) })}
+      />
+      <div aria-hidden className="quiet flex justify-between text-xs">
+        <span>off</span>
+        <span>mild</span>
+        <span>even</span>
+        <span>strict</span>
+      </div>
+      <p className="mt-1" role="status">
+        {strictnessWords(draft.strictness)}
+      </p>
+      <AtThatLine report={report} line={lineOf(draft.strictness)} />
+    </div>
+  );
+}
+
+/** Whose mail is not judged. */
+function NeverAsked({ draft, set }: PartProps) {
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="mb-1 font-semibold">Never asked about</legend>
+      <Switch
+        word="People in your contacts"
+        on={draft.contactsSafe}
+        onChange={(contactsSafe) => set({ contactsSafe })}
+      />
+      <Switch
+        word="Everyone you ever wrote to"
+        on={draft.writtenToSafe}
+        onChange={(writtenToSafe) => set({ writtenToSafe })}
+      />
+    </fieldset>
+  );
+}
+
+/** Where junk goes, and for how long. */
+function WhatBecomes({ draft, set }: PartProps) {
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="mb-1 font-semibold">What becomes of junk</legend>
+      <label className="flex flex-wrap items-center gap-2">
+        <input
+          type="radio"
+          name="keep"
+          className="radio radio-sm"
+          checked={!draft.toBin}
+          onChange={() => set({ toBin: false })}
+        />
+        Kept in Junk for
+        <input
+          type="number"
+          className="input input-sm w-20"
+          aria-label="Days in Junk"
+          min={1}
+          max={mostKeepDays}
+          value={draft.keepDays}
+          onChange={(e) =>
+            set({ keepDays: Math.max(1, Math.min(mostKeepDays, Math.round(Number(e.target.value)) || 1)) })
+          }
+        />
+        days
+      </label>
+      <label className="flex items-center gap-2">
+        <input
+          type="radio"
+          name="keep"
+          className="radio radio-sm"
+          checked={draft.toBin}
+          onChange={() => set({ toBin: true })}
+        />
+        Straight to the Bin, kept there for 30 days
+      </label>
+      <p className="quiet text-sm">
+        Each row shows its date; the Logbook tells what was deleted. Other days count from today for what is there
+        already.
+      </p>
+    </fieldset>
+  );
+}
+
+/** What the filter knows before anything is marked, and what it learned since. */
+function BeginsWith({ draft, set, report }: PartProps & { report: FilterReport | null }) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">What it begins with</legend>
+      <Switch
+        word="The model that comes with Wide Sort"
+        what={
+          draft.carried !== null
+            ? 'A setup from elsewhere brought its own; that counts.'
+            : report && !report.hasShipped
+              ? 'It could not be fetched from the server.'
+              : 'Made from an open collection of old mail. Off: it knows only what you marked.'
+        }
+        on={draft.shipped}
+        onChange={(shipped) => set({ shipped })}
+      />
+      {report && (
+        <p className="text-sm">
+          Beyond that it learned from {count(report.marked.junk)} marked as junk and {count(report.marked.good)} rescued
+          or marked as not junk.
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+/** The person's own mail by score. */
+function Scores({
+  report,
+  progress,
+  line,
+}: {
+  report: FilterReport | null;
+  progress: ReturnType<typeof useFilterReport>['progress'];
+  line: number | null;
+}) {
+  const Chart = usePart(chartPart, true)?.ScoreChart;
+  return (
+    <section aria-label="Scores of your mail" aria-busy={report === null}>
+      <h2 className="text-lg font-semibold">Your mail by score</h2>
+      {report === null ? (
+        <Waiting says="Judging your mail …" progress={progress && { what: 'Judging', ...progress }} />
+      ) : report.judged === 0 ? (
+        <p>There is no mail in the Inbox or in Junk to judge yet.</p>
+      ) : (
+        <>
+          {Chart && <Chart report={report} line={line} />}
+          <p className="quiet text-sm">
+            {report.judged < report.total
+              ? `The newest ${messages(report.judged)} of ${count(report.total)} in the Inbox and Junk.`
+              : `All ${messages(report.judged)} in the Inbox and Junk.`}
+          </p>
+        </>
+      )}
+    </section>
   );
 }
 

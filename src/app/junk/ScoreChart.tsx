@@ -1,14 +1,11 @@
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip, type Plugin } from 'chart.js';
 import { useEffect, useMemo, useRef } from 'react';
+import { barCount as bars, scoreBars, scoresInBar as step } from '../../core/junk/scoreBars';
 import type { FilterReport } from '../../mailroom/border/junk';
 import { usePreferences } from '../state/preferences';
 import { count } from '../../core/text/sentences';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
-
-/** Scores in one bar of the chart. */
-const step = 5;
-const bars = 100 / step;
 
 /** The series from the bottom up: light beside dark, so that they are told apart without colour and in either theme. */
 const series = [
@@ -17,17 +14,6 @@ const series = [
   { key: 'unmarked', word: 'In Junk', colour: '#d9a441' },
   { key: 'junk', word: 'Marked as junk', colour: '#9c3a24' },
 ] as const;
-
-function sums(report: FilterReport): Record<(typeof series)[number]['key'], number[]> {
-  const of = (key: (typeof series)[number]['key']) =>
-    Array.from({ length: bars }, (_, bar) =>
-      // The last bar also holds the score 100.
-      report.spread
-        .slice(bar * step, bar === bars - 1 ? undefined : (bar + 1) * step)
-        .reduce((n, score) => n + score[key], 0),
-    );
-  return { good: of('good'), inbox: of('inbox'), unmarked: of('unmarked'), junk: of('junk') };
-}
 
 interface ScoreChartProps {
   report: FilterReport;
@@ -40,7 +26,7 @@ export function ScoreChart({ report, line }: ScoreChartProps) {
   const chart = useRef<Chart | null>(null);
   const lineAt = useRef(line);
   const theme = usePreferences((s) => s.theme);
-  const values = useMemo(() => sums(report), [report]);
+  const values = useMemo(() => scoreBars(report.spread), [report]);
 
   useEffect(() => {
     if (!canvas.current) return;

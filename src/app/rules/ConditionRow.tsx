@@ -100,9 +100,15 @@ function Amount({ label, value, unit, least, most, onChange }: AmountProps) {
   );
 }
 
-/** What stands after the field, as the field needs it. */
-function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition' | 'setup' | 'onChange'>) {
-  const text = (value: string) => 'text' in condition && onChange({ ...condition, text: value });
+type TextField = 'from' | 'to' | 'cc' | 'recipient' | 'subject' | 'body' | 'header' | 'list' | 'attachment';
+
+interface TextRestProps extends Pick<ConditionRowProps, 'onChange'> {
+  condition: Extract<Condition, { field: TextField }>;
+}
+
+/** The rest of a condition that looks for a text. */
+function TextRest({ condition, onChange }: TextRestProps) {
+  const text = (value: string) => onChange({ ...condition, text: value });
   switch (condition.field) {
     case 'from':
     case 'to':
@@ -160,6 +166,21 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
           <Typed label="Text in Mailing list" value={condition.text} onChange={text} />
         </>
       );
+    case 'attachment':
+      return (
+        <>
+          <How value={condition.how} hows={['any', 'contains']} onChange={(how) => onChange({ ...condition, how })} />
+          {condition.how === 'contains' && (
+            <Typed label="Text in the name of an attachment" value={condition.text} onChange={text} hint=".pdf" />
+          )}
+        </>
+      );
+  }
+}
+
+/** What stands after the field, as the field needs it. */
+function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition' | 'setup' | 'onChange'>) {
+  switch (condition.field) {
     case 'size':
       return (
         <>
@@ -172,15 +193,6 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
             value={Math.round(condition.bytes / 1_000)}
             onChange={(kb) => onChange({ ...condition, bytes: kb * 1_000 })}
           />
-        </>
-      );
-    case 'attachment':
-      return (
-        <>
-          <How value={condition.how} hows={['any', 'contains']} onChange={(how) => onChange({ ...condition, how })} />
-          {condition.how === 'contains' && (
-            <Typed label="Text in the name of an attachment" value={condition.text} onChange={text} hint=".pdf" />
-          )}
         </>
       );
     case 'date':
@@ -277,6 +289,8 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
     case 'answer':
     case 'every':
       return null;
+    default:
+      return <TextRest condition={condition} onChange={onChange} />;
   }
 }
 
