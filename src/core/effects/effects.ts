@@ -41,12 +41,14 @@ export const actionWords = (action: Action, names: EffectNames): string => effec
 export const carryOut = (action: Action, decided: Decided, names: EffectNames, now: number): CarriedOut =>
   effectOf(action.do).carryOut(action, decided, names, now);
 
+const changing = [...byName.values()].flatMap(({ do: name, change }) => (change ? [{ name, change }] : []));
+
 /** What changes about a message when one decision stands where another stood; null where nothing does. */
 export function changesOf(message: Present, was: Bearing, is: Bearing): Changes | null {
   let out: Record<string, unknown> | null = null;
-  for (const kind of byName.values()) {
-    const changed = kind.change?.(message, was, is);
-    if (changed !== undefined) (out ??= {})[kind.do] = changed;
+  for (const { name, change } of changing) {
+    const changed = change(message, was, is);
+    if (changed !== undefined) (out ??= {})[name] = changed;
   }
   return out;
 }

@@ -27,16 +27,14 @@ const table = readFileSync(path.join(__dirname, 'corpus.tsv'), 'utf8')
 test('300 conditions hold for the messages for which the second implementation says so', () => {
   const messages = realMessages().map((raw) => ({ raw, envelope: parseEnvelope(raw) }));
   const conditions = someConditions(300, wordsOf(messages));
-  const rules = conditions.map(
-    (condition, i): Rule => ({
-      id: String(i),
-      name: '',
-      on: true,
-      when: { match: 'all', of: [condition] },
-      unless: null,
-      then: [{ do: 'read' }],
-    }),
-  );
+  const rules = conditions.map((condition, i): Rule => ({
+    id: String(i),
+    name: '',
+    on: true,
+    when: { match: 'all', of: [condition] },
+    unless: null,
+    then: [{ do: 'read' }],
+  }));
   const set = new RuleSet(rules);
   const found = conditions.map((): number[] => []);
   for (const [index, { raw, envelope }] of messages.entries()) {

@@ -4,15 +4,23 @@ import { normalAddress } from '../../senders/normal';
 import { junkPlace, junkPlaceCalled } from './junkPlace';
 import type { LineIndex, Ride, Station } from './station';
 
-/** Why the filter lets a message pass whatever its score; null where it goes by the score. */
-function notAsked({ envelope, knowledge, safe }: Ride, { setup, contacts }: LineIndex): string | null {
+/** It lets the message pass. What it says is only put together where it is told. */
+function passed(ride: Ride, says: () => string): false {
+  ride.say(() => ({ by: 'junk', says: says() }));
+  return false;
+}
+
+/** Whether it lets a message pass whatever its score. */
+function spared(ride: Ride, { setup, contacts }: LineIndex): boolean {
   const { junk } = setup;
-  if (safe) return `Not asked, because ${safe}.`;
-  const { address } = envelope.from;
-  if (junk.contactsSafe && contacts.has(normalAddress(address)))
-    return `Not asked, because ${address} is in your contacts.`;
-  if (junk.writtenToSafe && knowledge.writtenTo) return `Not asked, because you wrote to ${address}.`;
-  return null;
+  const { address } = ride.envelope.from;
+  if (ride.safe) passed(ride, () => `Not asked, because ${ride.safe}.`);
+  else if (junk.contactsSafe && contacts.has(normalAddress(address)))
+    passed(ride, () => `Not asked, because ${address} is in your contacts.`);
+  else if (junk.writtenToSafe && ride.knowledge.writtenTo)
+    passed(ride, () => `Not asked, because you wrote to ${address}.`);
+  else return false;
+  return true;
 }
 
 export const junk: Station<'junk'> = {
@@ -21,22 +29,16 @@ export const junk: Station<'junk'> = {
   page: '/junk-filter',
   pass(ride, index) {
     const { setup } = index;
-    const passed = (says: string): false => {
-      ride.say(() => ({ by: 'junk', says }));
-      return false;
-    };
     const line = lineOf(setup.junk.strictness);
-    if (line === null) return passed('The filter is off.');
-    const why = notAsked(ride, index);
-    if (why !== null) return passed(why);
+    if (line === null) return passed(ride, () => 'The filter is off.');
+    if (spared(ride, index)) return false;
     const { score } = ride.knowledge;
-    if (score === null || score === undefined) return passed('It was not judged.');
-    const shown = Math.round(score);
-    if (score < line) return passed(`Score ${shown} of 100: below your line at ${line}.`);
+    if (score === null || score === undefined) return passed(ride, () => 'It was not judged.');
+    if (score < line) return passed(ride, () => `Score ${Math.round(score)} of 100: below your line at ${line}.`);
     ride.decided.place = junkPlace(setup);
     ride.say(() => ({
       by: 'junk',
-      says: `Score ${shown} of 100: at or above your line at ${line}, so it went to ${junkPlaceCalled(setup)}.`,
+      says: `Score ${Math.round(score)} of 100: at or above your line at ${line}, so it went to ${junkPlaceCalled(setup)}.`,
     }));
     return true;
   },
