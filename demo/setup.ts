@@ -1,6 +1,6 @@
 // What the demo's person had decided before: the setup that the demo mailbox rides the sorting line with.
 import { desk, self } from './cast';
-import type { Setup } from '../src/core/line/setup';
+import { emptySetup, type Setup } from '../src/core/line/setup';
 
 const rules: Setup['rules'] = [
   {
@@ -133,8 +133,7 @@ export function demoSetup(now: number): Setup {
     why,
   });
   return {
-    format: 'wide-sort-setup',
-    version: 2,
+    ...emptySetup,
     accounts: [
       { id: 'mara', name: self.name, address: self.address },
       { id: 'desk', name: desk.name, address: desk.address },

@@ -78,7 +78,7 @@ export function withInverses(setup: Setup, edits: readonly SetupEdit[]): SetupCh
 /** The edits that put all of a setup in. What others refer to comes first. */
 export function setupEdits(setup: Setup): SetupEdit[] {
   const edits = listNames.flatMap((list) => setup[list].map((item) => ({ list, id: item.id, item }) as SetupEdit));
-  return [...edits, ...singleNames.map((list): SetupEdit => ({ list, id: list, item: setup[list] }))];
+  return [...edits, ...singleNames.map((list) => ({ list, id: list, item: setup[list] }) as SetupEdit)];
 }
 
 /** The edits that put one setup in the place of another: first what only that one has is taken off. */
