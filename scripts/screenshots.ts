@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { chromium, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
-import { findRow, openDemo, rows } from '../e2e/desk';
+import { findRow, openDemoAnew, rows } from '../e2e/desk';
 import { buildApp } from '../server/app';
 
 const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
@@ -43,7 +43,7 @@ async function shot(page: Page, name: string): Promise<void> {
 }
 
 const page = await open();
-await openDemo(page);
+await openDemoAnew(page);
 // Of the conversation that got out of hand a message with others of it in sight.
 const jackets = rows(page).filter({ hasText: 'jackets' });
 await (await findRow(page, 'jackets')).waitFor();
@@ -143,7 +143,7 @@ await shot(page, 'senders');
 await page.context().close();
 
 const dark = await open({ colorScheme: 'dark' });
-await openDemo(dark);
+await openDemoAnew(dark);
 await rows(dark).nth(1).getByRole('checkbox').click();
 await rows(dark)
   .nth(4)
@@ -153,12 +153,12 @@ await shot(dark, 'desk-dark');
 await dark.context().close();
 
 const narrow = await open({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
-await openDemo(narrow);
+await openDemoAnew(narrow);
 await shot(narrow, 'narrow');
 
 // A query, and what it finds in all places.
 const finding = await open();
-await openDemo(finding);
+await openDemoAnew(finding);
 await finding.keyboard.press('/');
 await finding.keyboard.type('harbour berth unflagged since 2026-10-01');
 await finding.keyboard.press('Enter');
