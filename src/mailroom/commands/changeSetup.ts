@@ -15,6 +15,18 @@ import { messages } from '../../core/text/sentences';
 import { doneBefore } from './once';
 import type { Tabled } from '../search/indexed';
 
+/** What is needed of the mailbox to send the mail here down the line again. */
+export type Resorting = MailState &
+  Pick<Stored, 'envelopes'> &
+  Pick<Loading, 'journalReady'> &
+  Pick<Logged, 'heads' | 'commands'> &
+  Pick<Correspondents, 'people'> &
+  Judging &
+  Asking &
+  Tabled &
+  Sorting &
+  Committing;
+
 /** The columns that some changes of a dry run come to. */
 export function changeColumns(
   mailbox: Pick<MailState, 'columns' | 'tables' | 'now'>,
@@ -47,16 +59,7 @@ export type EditResult = { ok: true; receipt: Receipt } | { ok: false; error: st
 
 /** Changes the setup and, where asked, sends the mail here down the changed line: one command, undone as one. */
 export async function changeSetup(
-  mailbox: MailState &
-    Pick<Stored, 'envelopes'> &
-    Pick<Loading, 'journalReady'> &
-    Pick<Logged, 'heads' | 'commands'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Asking &
-    Tabled &
-    Sorting &
-    Committing,
+  mailbox: Resorting,
   command: string,
   edits: SetupEdit[],
   says: string,

@@ -2,31 +2,12 @@
 import { withoutRules } from '../../core/line/setup';
 import type { Receipt } from '../border/outcome';
 import { changesBetween } from '../search/candidates';
-import { changeColumns } from './changeSetup';
+import { changeColumns, type Resorting } from './changeSetup';
 import { doneBefore } from './once';
-import type { MailState, Loading, Logged } from '../state/mailState';
-import type { Correspondents } from '../state/correspondents';
-import type { Stored } from '../storage/stored';
-import type { Judging } from '../junk/junkFilter';
-import type { Asking, Sorting } from '../search/searching';
-import type { Committing } from '../storage/committing';
 import { messages } from '../../core/text/sentences';
-import type { Tabled } from '../search/indexed';
 
 /** Sends the mail here down the rules as they are: one command, undone as one. */
-export async function runRules(
-  mailbox: MailState &
-    Pick<Stored, 'envelopes'> &
-    Pick<Loading, 'journalReady'> &
-    Pick<Logged, 'heads' | 'commands'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Asking &
-    Tabled &
-    Sorting &
-    Committing,
-  command: string,
-): Promise<Receipt> {
+export async function runRules(mailbox: Resorting, command: string): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
   const { setup } = mailbox;

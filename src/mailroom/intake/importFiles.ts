@@ -2,17 +2,13 @@
 import { MboxSplitter, sniffMail, type Form } from '../../core/mail/mbox';
 import { placeName, type Place } from '../../core/mail/place';
 import type { ImportProgress, ImportReport } from '../border/transfer';
-import { addMessages, type Incoming } from './incoming';
+import { addMessages, type Incoming, type TakingIn } from './incoming';
 import { Duplicates } from './duplicates';
-import { NotWritten, type Committing, type Exclusive, type Adding } from '../storage/committing';
-import type { Logged, MailState, Damage, Loading } from '../state/mailState';
-import type { Correspondents } from '../state/correspondents';
+import { NotWritten, type Exclusive } from '../storage/committing';
+import type { Logged } from '../state/mailState';
 import type { Stored } from '../storage/stored';
-import type { Judging } from '../junk/junkFilter';
-import type { Viewing } from '../search/searching';
 import type { Parse, ParsedBatch } from './parsePool';
 import { count, messages, reasonOf } from '../../core/text/sentences';
-import type { Indexed } from '../search/indexed';
 
 /** A file as the import needs it: a browser's File is one. */
 export interface MailFile {
@@ -31,16 +27,7 @@ export interface ImportControl {
 }
 
 interface Job {
-  mailbox: MailState &
-    Damage &
-    Pick<Loading, 'ready'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Viewing &
-    Indexed &
-    Committing &
-    Exclusive &
-    Adding;
+  mailbox: TakingIn & Exclusive;
   id: string;
   target: Place | 'line';
   report: ImportReport;
@@ -156,18 +143,7 @@ async function importFile(job: Job, file: MailFile, control: ImportControl): Pro
  * rest. `ahead`: how many batches may wait for the workers.
  */
 export async function importFiles(
-  mailbox: MailState &
-    Damage &
-    Pick<Stored, 'envelopes'> &
-    Pick<Loading, 'ready'> &
-    Pick<Logged, 'heads'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Viewing &
-    Indexed &
-    Committing &
-    Exclusive &
-    Adding,
+  mailbox: TakingIn & Exclusive & Pick<Stored, 'envelopes'> & Pick<Logged, 'heads'>,
   id: string,
   files: readonly MailFile[],
   target: Place | 'line',

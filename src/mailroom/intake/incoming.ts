@@ -40,6 +40,17 @@ export interface Incoming {
   why: StoredTraceLine | null;
 }
 
+/** What is needed of the mailbox to take messages in. */
+export type TakingIn = MailState &
+  Damage &
+  Pick<Loading, 'ready'> &
+  Pick<Correspondents, 'people'> &
+  Judging &
+  Viewing &
+  Indexed &
+  Committing &
+  Adding;
+
 /** The moment by which a message is sorted: its Date, else that of its From_ line, else when it came in. */
 function sortDate({ envelope, stored }: Incoming, now: number): number {
   if (envelope.date !== null) return envelope.date;
@@ -122,19 +133,7 @@ function arrivedCells(message: Incoming, decision: Decision | null, silenced: bo
  * Adds messages, as one command. Bytes and envelopes are written before the journal record that makes them count, so a
  * crash leaves the batch whole or not there. Throws NotWritten.
  */
-export async function addMessages(
-  mailbox: MailState &
-    Damage &
-    Pick<Loading, 'ready'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Viewing &
-    Indexed &
-    Committing &
-    Adding,
-  incoming: readonly Incoming[],
-  batch: Batch,
-): Promise<number[]> {
+export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming[], batch: Batch): Promise<number[]> {
   // A message is threaded before it is decided: answers in a silenced conversation pass the Inbox by.
   if (!mailbox.derived.ready) await mailbox.ready();
   const first = mailbox.columns.count;

@@ -5,17 +5,14 @@ import { answerSubject, answerText, recipientsOf, threadFields } from '../../cor
 import { answerSchema, type Answer, type AnswerStart } from '../border/answers';
 import { type Outcome } from '../border/outcome';
 import { seenFrom } from '../questions/conversations';
-import type { MailState, Damage, Loading } from '../state/mailState';
-import type { Correspondents } from '../state/correspondents';
+import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
-import type { Committing, Exclusive, Adding } from '../storage/committing';
 import type { PostOffice } from './postOffice';
 import { rowOf } from '../questions/row';
-import { sendMessage, textPart } from './submission';
+import { sendMessage, type Sending, textPart } from './submission';
 import { expunged } from '../state/internedTables';
-import type { Indexed } from '../search/indexed';
 
 const written = (list: readonly Address[]): string => list.map(formatAddress).join(', ');
 
@@ -56,17 +53,7 @@ function readField(word: string, typed: string): { list: Address[]; error: strin
 
 /** Sends an answer, as {@link sendMessage} does. `zone` in minutes east of UTC. */
 export async function sendAnswer(
-  mailbox: MailState &
-    Damage &
-    Pick<Stored, 'envelopes'> &
-    Pick<Loading, 'ready'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Viewing &
-    Indexed &
-    Committing &
-    Exclusive &
-    Adding & { readonly postOn: boolean },
+  mailbox: Sending & Pick<Stored, 'envelopes'>,
   post: PostOffice,
   command: string,
   answer: Answer,

@@ -2,17 +2,12 @@
 import type { LeftList } from '../../core/senders/leavingWays';
 import { normalAddress } from '../../core/senders/normal';
 import type { Outcome } from '../border/outcome';
-import { sendMessage, textPart } from './submission';
+import { sendMessage, type Sending, textPart } from './submission';
 import { doneBefore } from '../commands/once';
-import type { MailState, Damage, Loading, Logged } from '../state/mailState';
-import type { Correspondents } from '../state/correspondents';
+import type { Loading, Logged } from '../state/mailState';
 import type { Stored } from '../storage/stored';
-import type { Judging } from '../junk/junkFilter';
-import type { Viewing } from '../search/searching';
-import type { Committing, Exclusive, Adding } from '../storage/committing';
 import type { PostOffice } from './postOffice';
 import { waysOf } from '../questions/senders';
-import type { Indexed } from '../search/indexed';
 import { reasonOf } from '../../core/text/sentences';
 
 /** Where a list is left, and whence what it comes to is fetched. `zone`: minutes east of UTC. */
@@ -27,18 +22,7 @@ export interface LeavingHost {
  * It can’t be undone: it has been asked for.
  */
 export async function leaveList(
-  mailbox: MailState &
-    Damage &
-    Stored &
-    Pick<Loading, 'journalReady' | 'ready'> &
-    Pick<Logged, 'heads' | 'commands'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Viewing &
-    Indexed &
-    Committing &
-    Exclusive &
-    Adding & { readonly postOn: boolean },
+  mailbox: Sending & Stored & Pick<Loading, 'journalReady'> & Pick<Logged, 'heads' | 'commands'>,
   { post, check, zone }: LeavingHost,
   command: string,
   message: number,

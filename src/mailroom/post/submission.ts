@@ -3,15 +3,10 @@ import type { Account } from '../../core/mail/account';
 import type { Address } from '../../core/mail/address';
 import { writeMessage, type PartToWrite } from '../../core/mail/writing';
 import type { Outcome } from '../border/outcome';
-import { addMessages } from '../intake/incoming';
-import { NotWritten, type Committing, type Exclusive, type Adding } from '../storage/committing';
-import type { MailState, Damage, Loading } from '../state/mailState';
-import type { Correspondents } from '../state/correspondents';
-import type { Judging } from '../junk/junkFilter';
-import type { Viewing } from '../search/searching';
+import { addMessages, type TakingIn } from '../intake/incoming';
+import { NotWritten, type Exclusive } from '../storage/committing';
 import type { PostOffice } from './postOffice';
 import { readMessages } from '../intake/readMessages';
-import type { Indexed } from '../search/indexed';
 import { reasonOf } from '../../core/text/sentences';
 
 /** What is to be sent. `zone` in minutes east of UTC. */
@@ -25,6 +20,9 @@ export interface ToSend {
   references?: string[];
   body: PartToWrite;
 }
+
+/** What is needed of the mailbox to send: what is sent comes to stand in it. */
+export type Sending = TakingIn & Exclusive & { readonly postOn: boolean };
 
 /** The Message-ID of what is sent: the command's own, so that what is sent again is the same message. */
 const idOf = (command: string, address: string): string =>
@@ -47,16 +45,7 @@ export function textPart(text: string): PartToWrite {
  * among it the message, where this mailbox is the post office's.
  */
 export async function sendMessage(
-  mailbox: MailState &
-    Damage &
-    Pick<Loading, 'ready'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Viewing &
-    Indexed &
-    Committing &
-    Exclusive &
-    Adding & { readonly postOn: boolean },
+  mailbox: Sending,
   post: PostOffice,
   command: string,
   check: () => Promise<unknown>,
@@ -84,20 +73,7 @@ export async function sendMessage(
   return { ok: true, receipt: { seq: null, count: 1, says } };
 }
 
-async function keepCopy(
-  mailbox: MailState &
-    Damage &
-    Pick<Loading, 'ready'> &
-    Pick<Correspondents, 'people'> &
-    Judging &
-    Viewing &
-    Indexed &
-    Committing &
-    Exclusive &
-    Adding,
-  command: string,
-  raw: Uint8Array<ArrayBuffer>,
-): Promise<void> {
+async function keepCopy(mailbox: TakingIn & Exclusive, command: string, raw: Uint8Array<ArrayBuffer>): Promise<void> {
   const [envelope] = await readMessages([raw], 'eml');
   const why = { station: 'post office' as const, by: null, says: 'You sent it.' };
   const copy = {
