@@ -21,7 +21,7 @@ export function chromiumLaunch(which: 'chromium' | 'shell'): LaunchOptions {
   };
 }
 
-/** The real built application with its real server, in Debian's Chromium. `npm test` builds before it calls this. */
+/** The real application with its real server, in Debian's Chromium: built first, so that never an older build is tested. */
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/setup.ts',
@@ -40,7 +40,7 @@ export default defineConfig({
     launchOptions: chromiumLaunch('shell'),
   },
   webServer: {
-    command: 'node --import tsx server/main.ts',
+    command: 'vite build --logLevel warn && node --import tsx server/main.ts',
     url: `http://127.0.0.1:${port}/`,
     env: { PORT: String(port), DEMO_RATE: '0' },
     reuseExistingServer: false,

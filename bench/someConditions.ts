@@ -20,7 +20,11 @@ function condition(random: Random, words: Words): Condition {
     case 0:
       return { field: random.pick(['from', 'to', 'cc']), how: 'is', text: address };
     case 1:
-      return { field: random.pick(['from', 'recipient']), how: 'domain', text: address.slice(address.indexOf('@') + 1) };
+      return {
+        field: random.pick(['from', 'recipient']),
+        how: 'domain',
+        text: address.slice(address.indexOf('@') + 1),
+      };
     case 2:
       return { field: 'subject', how: random.pick(['is', 'begins', 'ends']), text: subject };
     case 3:

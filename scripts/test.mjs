@@ -5,5 +5,4 @@ installPackages();
 const chromium = installChromium();
 installSieveParser();
 run('npx', ['jest']);
-run('npx', ['vite', 'build', '--logLevel', 'warn']);
 run('npx', ['playwright', 'test'], { CHROMIUM: chromium });
