@@ -94,7 +94,7 @@ async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
   await to.scrollIntoViewIfNeeded();
   // It waits until nothing moves any more: rows may just have come.
   await from.hover({ position: { x: 120, y: 30 } });
-  const [a, b] = [await from.boundingBox(), await to.boundingBox()];
+  const a = await from.boundingBox();
   await page.mouse.down();
   await page.mouse.move((a?.x ?? 0) + 100, (a?.y ?? 0) + 34, { steps: 3 });
   const target = to.locator('xpath=ancestor::li[1]');
@@ -103,12 +103,17 @@ async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
   await expect
     .poll(
       async () => {
+        const b = await to.boundingBox();
         await page.mouse.move((b?.x ?? 0) + 40 + (n++ % 3), (b?.y ?? 0) + 12, { steps: 3 });
         return target.getAttribute('class');
       },
       { intervals: [50] },
     )
     .toContain('drop-here');
+  // What one holds it over does not slide away from under it, however long one thinks.
+  const before = await to.boundingBox();
+  await page.waitForTimeout(400);
+  expect(await to.boundingBox()).toEqual(before);
   await page.mouse.up();
 }
 

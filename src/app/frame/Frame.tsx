@@ -12,6 +12,7 @@ import { Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { KeySheet } from '../keys/KeySheet';
+import type { Overview } from '../../mailroom/border/overview';
 import type { Act } from '../../mailroom/border/views';
 import type { Target } from '../desk/deskActs';
 import { act, undoEntry } from '../state/desk';
@@ -28,14 +29,85 @@ const themes = [
   { theme: 'dark', next: 'system', icon: Moon, word: 'Dark' },
 ] as const;
 
+/**
+ * Where rows are dropped scrolls while one drags, at its very edge only: what is aimed at must not slide away. The rows
+ * themselves stay.
+ */
+const scrollWhileDragging = {
+  threshold: { x: 0, y: 0.04 },
+  acceleration: 5,
+  canScroll: (element: Element) => element.tagName === 'NAV',
+};
+
 /** What is being dragged: the list names it when it is taken up. */
 const draggedTarget = ({ data }: Active): Target | null =>
   (data.current?.target as RefObject<Target | null> | undefined)?.current ?? null;
 
+interface SideProps {
+  overview: Overview;
+  /** On a narrow screen: whether it is drawn out. */
+  drawer: boolean;
+  onClose: () => void;
+  onKeys: () => void;
+}
+
+/** The line, and below it the sheet of keys and the colours. */
+function Side({ overview, drawer, onClose, onKeys }: SideProps) {
+  const { theme, lineFolded } = usePreferences();
+  const now = themes.find((t) => t.theme === theme) ?? themes[0];
+  return (
+    <>
+      {drawer && (
+        <button className="fixed inset-0 z-10 bg-black/40 lg:hidden" aria-label="Close the line" onClick={onClose} />
+      )}
+      <div
+        className={`flex min-h-0 flex-col border-r border-base-300 bg-base-200 max-lg:fixed max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-64 ${
+          drawer ? '' : 'max-lg:hidden'
+        } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
+      >
+        <Line overview={overview} onGo={onClose} />
+        <div className={`flex border-t border-base-300 p-1 ${lineFolded ? 'flex-col' : ''}`}>
+          <button className="btn btn-square btn-ghost btn-sm" onClick={onKeys} aria-label="Keys" title="Keys (?)">
+            <Keyboard size={16} />
+          </button>
+          <button
+            className="btn btn-square btn-ghost btn-sm"
+            onClick={() => usePreferences.setState({ theme: now.next })}
+            aria-label={`Colours: ${now.word}`}
+            title={`Colours: ${now.word}`}
+          >
+            <now.icon size={16} />
+          </button>
+        </div>
+      </div>
+    </>
+  );
+}
+
+function CannotOpen({ why }: { why: string }) {
+  return (
+    <main className="flex h-full flex-col items-start gap-3 p-10">
+      <h1 className="text-xl font-semibold">The mailroom can’t be opened</h1>
+      <p className="max-w-prose">{why}</p>
+      <button className="btn btn-primary btn-sm" onClick={() => window.location.reload()}>
+        Try again
+      </button>
+    </main>
+  );
+}
+
+/** What is under the pointer while rows are dragged. */
+function Dragged({ target }: { target: Target }) {
+  return (
+    <div className="w-44 rounded border-2 border-primary bg-base-100 px-3 py-1.5 font-semibold shadow">
+      {target.count === null ? 'All of these' : target.count === 1 ? '1 row' : `${target.count} rows`}
+    </div>
+  );
+}
+
 /** The frame: the line on the left, and beside it whatever the address says. */
 export function Frame() {
   const { overview, begun, broken } = useMailbox();
-  const { theme, lineFolded } = usePreferences();
   const { pathname } = useLocation();
   const [keys, setKeys] = useState(false);
   const [drawer, setDrawer] = useState(false);
@@ -53,16 +125,7 @@ export function Frame() {
     'ctrl+z': () => void undoEntry('last'),
   });
 
-  if (broken !== null)
-    return (
-      <main className="flex h-full flex-col items-start gap-3 p-10">
-        <h1 className="text-xl font-semibold">The mailroom can’t be opened</h1>
-        <p className="max-w-prose">{broken}</p>
-        <button className="btn btn-primary btn-sm" onClick={() => window.location.reload()}>
-          Try again
-        </button>
-      </main>
-    );
+  if (broken !== null) return <CannotOpen why={broken} />;
   if (!overview || begun === null)
     return (
       <main className="quiet flex h-full items-center justify-center" aria-busy="true">
@@ -73,11 +136,11 @@ export function Frame() {
   if (begun && pathname === '/welcome') return <Navigate to="/inbox" replace />;
   if (!begun) return <Outlet />;
 
-  const now = themes.find((t) => t.theme === theme) ?? themes[0];
   return (
     <DndContext
       sensors={sensors}
       collisionDetection={pointerWithin}
+      autoScroll={scrollWhileDragging}
       onDragStart={({ active }) => setDragged(draggedTarget(active))}
       onDragCancel={() => setDragged(null)}
       onDragEnd={drop}
@@ -86,38 +149,7 @@ export function Frame() {
         <Troubles list={overview.troubles} />
         <ImportStrip />
         <div className="flex min-h-0 flex-1">
-          {drawer && (
-            <button
-              className="fixed inset-0 z-10 bg-black/40 lg:hidden"
-              aria-label="Close the line"
-              onClick={() => setDrawer(false)}
-            />
-          )}
-          <div
-            className={`flex min-h-0 flex-col border-r border-base-300 bg-base-200 max-lg:fixed max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-64 ${
-              drawer ? '' : 'max-lg:hidden'
-            } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
-          >
-            <Line overview={overview} onGo={() => setDrawer(false)} />
-            <div className={`flex border-t border-base-300 p-1 ${lineFolded ? 'flex-col' : ''}`}>
-              <button
-                className="btn btn-square btn-ghost btn-sm"
-                onClick={() => setKeys(true)}
-                aria-label="Keys"
-                title="Keys (?)"
-              >
-                <Keyboard size={16} />
-              </button>
-              <button
-                className="btn btn-square btn-ghost btn-sm"
-                onClick={() => usePreferences.setState({ theme: now.next })}
-                aria-label={`Colours: ${now.word}`}
-                title={`Colours: ${now.word}`}
-              >
-                <now.icon size={16} />
-              </button>
-            </div>
-          </div>
+          <Side overview={overview} drawer={drawer} onClose={() => setDrawer(false)} onKeys={() => setKeys(true)} />
           <div className="flex min-h-0 min-w-0 flex-1 flex-col">
             <div className="border-b border-base-300 px-2 py-1 lg:hidden">
               <button className="btn btn-ghost btn-sm" onClick={() => setDrawer(true)}>
@@ -129,13 +161,7 @@ export function Frame() {
         </div>
         {keys && <KeySheet onClose={() => setKeys(false)} />}
       </div>
-      <DragOverlay dropAnimation={null}>
-        {dragged && (
-          <div className="w-44 rounded border-2 border-primary bg-base-100 px-3 py-1.5 font-semibold shadow">
-            {dragged.count === null ? 'All of these' : dragged.count === 1 ? '1 row' : `${dragged.count} rows`}
-          </div>
-        )}
-      </DragOverlay>
+      <DragOverlay dropAnimation={null}>{dragged && <Dragged target={dragged} />}</DragOverlay>
     </DndContext>
   );
 }

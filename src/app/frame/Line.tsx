@@ -24,7 +24,6 @@ import {
   Users,
   type LucideIcon,
 } from 'lucide-react';
-import type { Setup } from '../../core/line/setup';
 import { useMailbox } from '../state/overview';
 import { useAnswer } from '../ui/useAnswer';
 import { useDroppable } from '@dnd-kit/core';
@@ -188,18 +187,16 @@ function PlaceLink({ to, name, icon: Icon, folded, onGo, place, depth, numbers }
   );
 }
 
-/** The saved searches, each with what it finds now. */
-function Searches({
-  setup,
-  heading,
-  folded,
-  onGo,
-}: {
-  setup: Setup;
+/** A part of what stands below the track. `heading`: the style of its heading. */
+interface PartProps {
+  overview: Overview;
   heading: string;
   folded: boolean;
   onGo: () => void;
-}) {
+}
+
+/** The saved searches, each with what it finds now. */
+function Searches({ overview: { setup }, heading, folded, onGo }: PartProps) {
   const revision = useMailbox((s) => s.revision);
   const { searches } = setup;
   const views = searches.map(({ query, within }): View => ({ kind: 'found', query, within }));
@@ -225,6 +222,66 @@ function Searches({
             onGo={onGo}
           />
         ))}
+      </ul>
+    </>
+  );
+}
+
+/** The labels, nested, each with its ink. */
+function Labels({ overview, heading, folded, onGo }: PartProps) {
+  const { setup } = overview;
+  if (setup.labels.length === 0) return null;
+  return (
+    <>
+      <h2 className={heading}>Labels</h2>
+      <ul className="flex flex-col">
+        {inTree(setup.labels).map(({ item: label, depth }) => {
+          const view: View = { kind: 'label', label: label.id };
+          const { total = 0, unread = 0 } = overview.labels.find((l) => l.label === label.id) ?? {};
+          return (
+            <Drop
+              key={label.id}
+              id={`label-${label.id}`}
+              act={{ do: 'label', label: label.id, value: true }}
+              depth={folded ? 0 : depth}
+            >
+              <NavLink
+                to={viewPath(view)}
+                onClick={onGo}
+                title={label.name}
+                className={({ isActive }) => linkStyle(isActive)}
+              >
+                <span className={`ink ink-${label.ink}`}>{folded ? label.name.slice(0, 2) : label.name}</span>
+              </NavLink>
+              {!folded && <Count path={viewPath(view)} name={label.name} total={total} unread={unread} />}
+            </Drop>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
+/** The pages that belong to no place. */
+function Mailroom({ overview, heading, ...common }: PartProps) {
+  return (
+    <>
+      <h2 className={heading}>Mailroom</h2>
+      <ul className="flex flex-col">
+        <PlaceLink to="/agenda" name="Agenda" icon={CalendarDays} {...common} />
+        <PlaceLink to="/clear-out" name="Clear-out" icon={PackageOpen} {...common} />
+        <PlaceLink to="/senders" name="Senders" icon={Users} {...common} />
+        <PlaceLink to="/labels" name="Labels and folders" icon={Tags} {...common} />
+        <PlaceLink to="/logbook" name="Logbook" icon={NotebookText} {...common} />
+        <PlaceLink to="/mail" name="Mail in and out" icon={HardDriveDownload} {...common} />
+        <PlaceLink to="/where" name="Where did my mail go?" icon={SearchX} {...common} />
+        <PlaceLink to="/contacts" name="Contacts" icon={ContactRound} {...common} />
+        <PlaceLink to="/accounts" name="Accounts" icon={AtSign} {...common} />
+        <PlaceLink to="/telling" name="Being told" icon={BellRing} {...common} />
+        <PlaceLink to="/desk" name="The desk" icon={SlidersHorizontal} {...common} />
+        {overview.damaged > 0 && (
+          <PlaceLink to="/damaged" name={`Damaged (${count(overview.damaged)})`} icon={CircleAlert} {...common} />
+        )}
       </ul>
     </>
   );
@@ -307,53 +364,9 @@ export function Line({ overview, onGo }: { overview: Overview; onGo: () => void 
           </ul>
         </>
       )}
-      {setup.labels.length > 0 && (
-        <>
-          <h2 className={heading}>Labels</h2>
-          <ul className="flex flex-col">
-            {inTree(setup.labels).map(({ item: label, depth }) => {
-              const view: View = { kind: 'label', label: label.id };
-              const { total = 0, unread = 0 } = overview.labels.find((l) => l.label === label.id) ?? {};
-              return (
-                <Drop
-                  key={label.id}
-                  id={`label-${label.id}`}
-                  act={{ do: 'label', label: label.id, value: true }}
-                  depth={folded ? 0 : depth}
-                >
-                  <NavLink
-                    to={viewPath(view)}
-                    onClick={onGo}
-                    title={label.name}
-                    className={({ isActive }) => linkStyle(isActive)}
-                  >
-                    <span className={`ink ink-${label.ink}`}>{folded ? label.name.slice(0, 2) : label.name}</span>
-                  </NavLink>
-                  {!folded && <Count path={viewPath(view)} name={label.name} total={total} unread={unread} />}
-                </Drop>
-              );
-            })}
-          </ul>
-        </>
-      )}
-      <Searches setup={setup} heading={heading} {...common} />
-      <h2 className={heading}>Mailroom</h2>
-      <ul className="flex flex-col">
-        <PlaceLink to="/agenda" name="Agenda" icon={CalendarDays} {...common} />
-        <PlaceLink to="/clear-out" name="Clear-out" icon={PackageOpen} {...common} />
-        <PlaceLink to="/senders" name="Senders" icon={Users} {...common} />
-        <PlaceLink to="/labels" name="Labels and folders" icon={Tags} {...common} />
-        <PlaceLink to="/logbook" name="Logbook" icon={NotebookText} {...common} />
-        <PlaceLink to="/mail" name="Mail in and out" icon={HardDriveDownload} {...common} />
-        <PlaceLink to="/where" name="Where did my mail go?" icon={SearchX} {...common} />
-        <PlaceLink to="/contacts" name="Contacts" icon={ContactRound} {...common} />
-        <PlaceLink to="/accounts" name="Accounts" icon={AtSign} {...common} />
-        <PlaceLink to="/telling" name="Being told" icon={BellRing} {...common} />
-        <PlaceLink to="/desk" name="The desk" icon={SlidersHorizontal} {...common} />
-        {overview.damaged > 0 && (
-          <PlaceLink to="/damaged" name={`Damaged (${count(overview.damaged)})`} icon={CircleAlert} {...common} />
-        )}
-      </ul>
+      <Labels overview={overview} heading={heading} {...common} />
+      <Searches overview={overview} heading={heading} {...common} />
+      <Mailroom overview={overview} heading={heading} {...common} />
     </nav>
   );
 }
