@@ -15,6 +15,110 @@ const series = [
   { key: 'junk', word: 'Marked as junk', colour: '#9c3a24' },
 ] as const;
 
+type Values = ReturnType<typeof scoreBars>;
+
+/** The line, drawn over the bars in a colour and a font. */
+function linePlugin(lineAt: () => number | null, ink: string, font: string): Plugin<'bar'> {
+  return {
+    id: 'line',
+    afterDatasetsDraw: ({ ctx, chartArea, scales }) => {
+      const at = lineAt();
+      if (at === null) return;
+      const { left, right } = scales.x;
+      const x = left + ((right - left) * at) / 100;
+      ctx.save();
+      ctx.strokeStyle = ink;
+      ctx.fillStyle = ink;
+      ctx.lineWidth = 2;
+      ctx.setLineDash([5, 3]);
+      ctx.beginPath();
+      ctx.moveTo(x, chartArea.top);
+      ctx.lineTo(x, chartArea.bottom);
+      ctx.stroke();
+      ctx.font = font;
+      ctx.textAlign = x > (left + right) / 2 ? 'right' : 'left';
+      ctx.fillText(`line at ${at}`, x + (x > (left + right) / 2 ? -6 : 6), chartArea.top + 12);
+      ctx.restore();
+    },
+  };
+}
+
+/** The chart on its canvas, in the colours of the theme. */
+function drawnChart(canvas: HTMLCanvasElement, values: Values, lineAt: () => number | null): Chart {
+  const style = getComputedStyle(canvas);
+  const colour = (name: string) => style.getPropertyValue(name).trim() || 'gray';
+  const ink = colour('--color-base-content');
+  Chart.defaults.font.family = style.fontFamily;
+  return new Chart(canvas, {
+    type: 'bar',
+    data: {
+      labels: Array.from(
+        { length: bars },
+        (_, bar) => `${bar * step}–${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`,
+      ),
+      datasets: series.map(({ key, word, colour: fill }) => ({
+        label: word,
+        data: values[key],
+        backgroundColor: fill,
+        borderColor: colour('--color-base-100'),
+        borderWidth: 1,
+        barPercentage: 1,
+        categoryPercentage: 1,
+      })),
+    },
+    options: {
+      animation: false,
+      maintainAspectRatio: false,
+      color: ink,
+      scales: {
+        x: {
+          stacked: true,
+          ticks: { color: ink, maxRotation: 0, autoSkip: true },
+          title: { display: true, text: 'Score', color: ink },
+          grid: { display: false },
+        },
+        y: {
+          stacked: true,
+          ticks: { color: ink, precision: 0 },
+          title: { display: true, text: 'Messages', color: ink },
+          grid: { color: colour('--color-base-300') },
+        },
+      },
+      plugins: { legend: { position: 'bottom', labels: { color: ink, boxWidth: 14 } } },
+    },
+    plugins: [linePlugin(lineAt, ink, style.font)],
+  });
+}
+
+/** The same as a table, for who does not see the chart. */
+function ScoreTable({ values }: { values: Values }) {
+  return (
+    <table className="sr-only">
+      <caption>Messages by score</caption>
+      <thead>
+        <tr>
+          <th scope="col">Score</th>
+          {series.map(({ key, word }) => (
+            <th key={key} scope="col">
+              {word}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {values.good.map((_, bar) => (
+          <tr key={bar}>
+            <th scope="row">{`${bar * step} to ${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`}</th>
+            {series.map(({ key }) => (
+              <td key={key}>{count(values[key][bar])}</td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 interface ScoreChartProps {
   report: FilterReport;
   line: number | null;
@@ -30,70 +134,7 @@ export function ScoreChart({ report, line }: ScoreChartProps) {
 
   useEffect(() => {
     if (!canvas.current) return;
-    const style = getComputedStyle(canvas.current);
-    const colour = (name: string) => style.getPropertyValue(name).trim() || 'gray';
-    const ink = colour('--color-base-content');
-    Chart.defaults.font.family = style.fontFamily;
-    const drawLine: Plugin<'bar'> = {
-      id: 'line',
-      afterDatasetsDraw: ({ ctx, chartArea, scales }) => {
-        if (lineAt.current === null) return;
-        const { left, right } = scales.x;
-        const x = left + ((right - left) * lineAt.current) / 100;
-        ctx.save();
-        ctx.strokeStyle = ink;
-        ctx.fillStyle = ink;
-        ctx.lineWidth = 2;
-        ctx.setLineDash([5, 3]);
-        ctx.beginPath();
-        ctx.moveTo(x, chartArea.top);
-        ctx.lineTo(x, chartArea.bottom);
-        ctx.stroke();
-        ctx.font = style.font;
-        ctx.textAlign = x > (left + right) / 2 ? 'right' : 'left';
-        ctx.fillText(`line at ${lineAt.current}`, x + (x > (left + right) / 2 ? -6 : 6), chartArea.top + 12);
-        ctx.restore();
-      },
-    };
-    chart.current = new Chart(canvas.current, {
-      type: 'bar',
-      data: {
-        labels: Array.from(
-          { length: bars },
-          (_, bar) => `${bar * step}–${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`,
-        ),
-        datasets: series.map(({ key, word, colour: fill }) => ({
-          label: word,
-          data: values[key],
-          backgroundColor: fill,
-          borderColor: colour('--color-base-100'),
-          borderWidth: 1,
-          barPercentage: 1,
-          categoryPercentage: 1,
-        })),
-      },
-      options: {
-        animation: false,
-        maintainAspectRatio: false,
-        color: ink,
-        scales: {
-          x: {
-            stacked: true,
-            ticks: { color: ink, maxRotation: 0, autoSkip: true },
-            title: { display: true, text: 'Score', color: ink },
-            grid: { display: false },
-          },
-          y: {
-            stacked: true,
-            ticks: { color: ink, precision: 0 },
-            title: { display: true, text: 'Messages', color: ink },
-            grid: { color: colour('--color-base-300') },
-          },
-        },
-        plugins: { legend: { position: 'bottom', labels: { color: ink, boxWidth: 14 } } },
-      },
-      plugins: [drawLine],
-    });
+    chart.current = drawnChart(canvas.current, values, () => lineAt.current);
     return () => {
       chart.current?.destroy();
       chart.current = null;
@@ -111,29 +152,7 @@ export function ScoreChart({ report, line }: ScoreChartProps) {
       <div className="h-64" aria-hidden>
         <canvas ref={canvas} />
       </div>
-      <table className="sr-only">
-        <caption>Messages by score</caption>
-        <thead>
-          <tr>
-            <th scope="col">Score</th>
-            {series.map(({ key, word }) => (
-              <th key={key} scope="col">
-                {word}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {values.good.map((_, bar) => (
-            <tr key={bar}>
-              <th scope="row">{`${bar * step} to ${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`}</th>
-              {series.map(({ key }) => (
-                <td key={key}>{count(values[key][bar])}</td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ScoreTable values={values} />
     </>
   );
 }

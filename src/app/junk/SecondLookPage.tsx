@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Row } from '../../mailroom/border/rows';
 import type { Judgement } from '../../mailroom/border/junk';
@@ -10,6 +10,7 @@ import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { shortTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
+import { useNow } from '../ui/useNow';
 import { useKeys } from '../ui/useKeys';
 import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
@@ -27,16 +28,13 @@ interface Learned {
   because: string[];
 }
 
-/** Second look: junk that nobody marked, the most doubtful first, one key a message. */
-export function SecondLookPage() {
-  const overview = useMailbox((s) => s.overview);
+/** What waits for a second look, which of it is open, and what each answer comes to. */
+function useSecondLook() {
   const revision = useMailbox((s) => s.revision);
   const [passed, setPassed] = useState<ReadonlySet<number>>(new Set());
   const [done, setDone] = useState({ junk: 0, rescued: 0 });
   const [learned, setLearned] = useState<Learned | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
-  const [asking, setAsking] = useState<Rescued | null>(null);
-  const [now] = useState(() => Date.now());
   const { value, error } = useAnswer(() => mailroom.secondLook(inSight + passed.size), `${revision} ${passed.size}`);
   const waiting = value?.rows.filter(({ id }) => !passed.has(id)) ?? [];
   const open = waiting.find(({ id }) => id === chosen) ?? waiting[0];
@@ -78,24 +76,85 @@ export function SecondLookPage() {
       async () => tellOutcome(await mailroom.rescue(commandId(), { ids: [open.id] }, 'this', false)),
       'rescued',
     );
-  const fromNowOn = async () => {
-    if (!open) return;
-    const message = await mailroom.open(open.id, true);
-    setAsking({ selection: { ids: [open.id] }, address: open.from.address, listId: message?.listId ?? null });
-  };
   const pass = () => open && next(open);
   const step = (by: number) => {
     const at = waiting.findIndex(({ id }) => id === open?.id);
     const to = waiting[Math.max(0, Math.min(waiting.length - 1, at + by))];
     if (to) setChosen(to.id);
   };
+  return {
+    begun: passed.size > 0,
+    value,
+    error,
+    waiting,
+    open,
+    judgement,
+    left,
+    done,
+    learned,
+    setChosen,
+    answer,
+    isJunk,
+    onlyThis,
+    pass,
+    step,
+  };
+}
+
+interface WaitingListProps {
+  rows: readonly Row[];
+  open: number;
+  onOpen: (id: number) => void;
+}
+
+/** What waits, beside the open one, which is kept in sight: what was learned may have put others before it. */
+function WaitingList({ rows, open, onOpen }: WaitingListProps) {
+  const list = useRef<HTMLOListElement>(null);
+  const at = rows.findIndex(({ id }) => id === open);
+  useEffect(() => {
+    const item = list.current?.children[at];
+    if (item) void item.scrollIntoView({ block: 'nearest' });
+  }, [at]);
+  return (
+    <ol ref={list} aria-label="Waiting" className="max-h-[32rem] overflow-y-auto border border-base-300 max-lg:hidden">
+      {rows.map((row) => (
+        <li key={row.id} className="border-b border-base-300 last:border-0">
+          <button
+            className={`block w-full px-2 py-1.5 text-left ${row.id === open ? 'bg-base-300' : 'hover:bg-base-200'}`}
+            aria-current={row.id === open}
+            onClick={() => onOpen(row.id)}
+          >
+            <span className="flex gap-2">
+              <span className="min-w-0 flex-1 truncate font-semibold">{row.from.name || row.from.address}</span>
+              <span className="quiet text-sm tabular-nums">{row.score ?? '–'}</span>
+            </span>
+            <span className="block truncate text-sm">{row.subject || 'No subject'}</span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** Second look: junk that nobody marked, the most doubtful first, one key a message. */
+export function SecondLookPage() {
+  const overview = useMailbox((s) => s.overview);
+  const look = useSecondLook();
+  const { value, error, waiting, open, judgement, left, done, learned, setChosen, isJunk, onlyThis, pass } = look;
+  const [asking, setAsking] = useState<Rescued | null>(null);
+  const now = useNow();
+  const fromNowOn = async () => {
+    if (!open) return;
+    const message = await mailroom.open(open.id, true);
+    setAsking({ selection: { ids: [open.id] }, address: open.from.address, listId: message?.listId ?? null });
+  };
   useKeys({
     j: () => isJunk(),
     n: () => onlyThis(),
     f: () => void fromNowOn(),
     ' ': () => pass(),
-    arrowdown: () => step(1),
-    arrowup: () => step(-1),
+    arrowdown: () => look.step(1),
+    arrowup: () => look.step(-1),
   });
 
   if (!overview) return null;
@@ -125,7 +184,7 @@ export function SecondLookPage() {
       {learned && <LearnedWords learned={learned} />}
       {value && !open && (
         <p>
-          {passed.size ? 'You have been through all of it.' : 'Nothing waits for a second look.'}{' '}
+          {look.begun ? 'You have been through all of it.' : 'Nothing waits for a second look.'}{' '}
           <Link className="link" to="/junk">
             To Junk
           </Link>
@@ -133,23 +192,7 @@ export function SecondLookPage() {
       )}
       {open && (
         <div className="grid gap-4 lg:grid-cols-[18rem_minmax(0,1fr)]">
-          <ol aria-label="Waiting" className="max-h-[32rem] overflow-y-auto border border-base-300 max-lg:hidden">
-            {waiting.slice(0, inSight).map((row) => (
-              <li key={row.id} className="border-b border-base-300 last:border-0">
-                <button
-                  className={`block w-full px-2 py-1.5 text-left ${row.id === open.id ? 'bg-base-300' : 'hover:bg-base-200'}`}
-                  aria-current={row.id === open.id}
-                  onClick={() => setChosen(row.id)}
-                >
-                  <span className="flex gap-2">
-                    <span className="min-w-0 flex-1 truncate font-semibold">{row.from.name || row.from.address}</span>
-                    <span className="quiet text-sm tabular-nums">{row.score ?? '–'}</span>
-                  </span>
-                  <span className="block truncate text-sm">{row.subject || 'No subject'}</span>
-                </button>
-              </li>
-            ))}
-          </ol>
+          <WaitingList rows={waiting.slice(0, inSight)} open={open.id} onOpen={setChosen} />
           <section aria-label="The most doubtful" className="min-w-0">
             <div className="mb-3 flex flex-wrap items-center gap-2">
               <Answer word="Junk" keyWord="J" onPress={isJunk} />
@@ -173,7 +216,7 @@ export function SecondLookPage() {
         <RescueDialog
           rescued={asking}
           onClose={() => setAsking(null)}
-          onRescue={(rescue) => void answer(open, rescue, 'rescued')}
+          onRescue={(rescue) => void look.answer(open, rescue, 'rescued')}
         />
       )}
     </Page>
