@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { accountSchema, type Account } from '../../core/mail/account';
 import { addressKey } from '../../core/mail/address';
+import type { Overview } from '../../mailroom/border/overview';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { wherePath } from '../paths';
@@ -19,12 +20,109 @@ function wrong(account: Account, others: readonly Account[]): string | null {
   return others.some((other) => other.address === account.address) ? 'That address is an account already.' : null;
 }
 
+interface AccountFormProps {
+  draft: Account;
+  /** What is wrong with it; null where it can be saved. */
+  error: string | null;
+  onChange: (draft: Account) => void;
+  onSave: () => void;
+  onLeave: () => void;
+}
+
+/** An account as it is typed. */
+function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormProps) {
+  return (
+    <form
+      className="flex flex-col gap-2 rounded border-2 border-primary p-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (error === null) onSave();
+      }}
+    >
+      <label className="flex flex-col text-sm">
+        Name, as others see it
+        <input
+          className="input input-sm w-full"
+          autoFocus
+          maxLength={100}
+          value={draft.name}
+          onChange={(event) => onChange({ ...draft, name: event.target.value })}
+        />
+      </label>
+      <label className="flex flex-col text-sm">
+        Address
+        <input
+          className="input input-sm w-full font-mono"
+          autoComplete="off"
+          spellCheck={false}
+          value={draft.address}
+          onChange={(event) => onChange({ ...draft, address: addressKey(event.target.value) })}
+        />
+      </label>
+      {error && <p className="text-sm">{error}</p>}
+      <div className="flex gap-2">
+        <button className="btn btn-primary btn-sm" disabled={error !== null}>
+          Save
+        </button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>
+          Leave it
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** What each account has in the Inbox. */
+function InTheInbox({ overview: { setup, accounts } }: { overview: Overview }) {
+  return (
+    <section aria-label="In the Inbox">
+      <h2 className="mb-2 font-semibold">In the Inbox</h2>
+      {setup.accounts.length === 0 ? (
+        <p className="quiet">All mail is shown together.</p>
+      ) : (
+        <table className="table table-sm">
+          <thead>
+            <tr>
+              <th>Account</th>
+              <th className="text-right">In all</th>
+              <th className="text-right">Unread</th>
+            </tr>
+          </thead>
+          <tbody>
+            {setup.accounts.map(({ id, name }) => {
+              const its = accounts.find((a) => a.account === id);
+              const to = wherePath({
+                view: { kind: 'place', place: 'inbox' },
+                message: null,
+                show: null,
+                account: id,
+                lanes: false,
+              });
+              return (
+                <tr key={id}>
+                  <td>
+                    <Link className="link" to={to}>
+                      {name}
+                    </Link>
+                  </td>
+                  <td className="text-right tabular-nums">{count(its?.total ?? 0)}</td>
+                  <td className="text-right tabular-nums">{count(its?.unread ?? 0)}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
 /** The person's own addresses and the shared ones that they look after. */
 export function AccountsPage() {
   const overview = useMailbox((s) => s.overview);
   const [draft, setDraft] = useState<Account | null>(null);
   if (!overview) return null;
-  const { setup, accounts } = overview;
+  const { setup } = overview;
   const others = setup.accounts.filter((a) => a.id !== draft?.id);
   const error = draft && wrong(draft, others);
   const edit = async (id: string, item: Account | null, says: string) => {
@@ -75,87 +173,17 @@ export function AccountsPage() {
             </ul>
             {setup.accounts.length === 0 && !draft && <p className="quiet">No account yet.</p>}
             {draft && (
-              <form
-                className="flex flex-col gap-2 rounded border-2 border-primary p-3"
-                onSubmit={(event) => {
-                  event.preventDefault();
-                  if (error === null) void edit(draft.id, draft, `Set the account ${draft.address}`);
-                }}
-              >
-                <label className="flex flex-col text-sm">
-                  Name, as others see it
-                  <input
-                    className="input input-sm w-full"
-                    autoFocus
-                    maxLength={100}
-                    value={draft.name}
-                    onChange={(event) => setDraft({ ...draft, name: event.target.value })}
-                  />
-                </label>
-                <label className="flex flex-col text-sm">
-                  Address
-                  <input
-                    className="input input-sm w-full font-mono"
-                    autoComplete="off"
-                    spellCheck={false}
-                    value={draft.address}
-                    onChange={(event) => setDraft({ ...draft, address: addressKey(event.target.value) })}
-                  />
-                </label>
-                {error && <p className="text-sm">{error}</p>}
-                <div className="flex gap-2">
-                  <button className="btn btn-primary btn-sm" disabled={error !== null}>
-                    Save
-                  </button>
-                  <button type="button" className="btn btn-ghost btn-sm" onClick={() => setDraft(null)}>
-                    Leave it
-                  </button>
-                </div>
-              </form>
+              <AccountForm
+                draft={draft}
+                error={error}
+                onChange={setDraft}
+                onSave={() => void edit(draft.id, draft, `Set the account ${draft.address}`)}
+                onLeave={() => setDraft(null)}
+              />
             )}
           </>
         }
-        right={
-          <section aria-label="In the Inbox">
-            <h2 className="mb-2 font-semibold">In the Inbox</h2>
-            {setup.accounts.length === 0 ? (
-              <p className="quiet">All mail is shown together.</p>
-            ) : (
-              <table className="table table-sm">
-                <thead>
-                  <tr>
-                    <th>Account</th>
-                    <th className="text-right">In all</th>
-                    <th className="text-right">Unread</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {setup.accounts.map(({ id, name }) => {
-                    const its = accounts.find((a) => a.account === id);
-                    const to = wherePath({
-                      view: { kind: 'place', place: 'inbox' },
-                      message: null,
-                      show: null,
-                      account: id,
-                      lanes: false,
-                    });
-                    return (
-                      <tr key={id}>
-                        <td>
-                          <Link className="link" to={to}>
-                            {name}
-                          </Link>
-                        </td>
-                        <td className="text-right tabular-nums">{count(its?.total ?? 0)}</td>
-                        <td className="text-right tabular-nums">{count(its?.unread ?? 0)}</td>
-                      </tr>
-                    );
-                  })}
-                </tbody>
-              </table>
-            )}
-          </section>
-        }
+        right={<InTheInbox overview={overview} />}
       />
     </Page>
   );

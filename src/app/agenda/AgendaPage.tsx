@@ -1,6 +1,6 @@
 import { endOfDay, endOfISOWeek, addDays } from 'date-fns';
 import { CalendarClock, Check } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
@@ -14,6 +14,7 @@ import { useMailbox } from '../state/overview';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Page } from '../ui/Page';
 import { dueWords, exactTime, isoTime } from '../../core/text/time';
+import { useNow } from '../ui/useNow';
 import { useAnswer } from '../ui/useAnswer';
 import { count } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
@@ -34,17 +35,13 @@ function stretches(now: number): [title: string, until: number][] {
 export function AgendaPage() {
   const setup = useMailbox((s) => s.overview?.setup);
   const revision = useMailbox((s) => s.revision);
-  const [tick, setTick] = useState(0);
+  // What falls due while one looks is late from then on.
+  const tick = useNow(30_000);
   const { value, error } = useAnswer(
     async () => ({ ...(await mailroom.agenda()), now: Date.now() }),
     `${revision} ${tick}`,
   );
   const [dueOf, setDueOf] = useState<number | null>(null);
-  useEffect(() => {
-    // What falls due while one looks is late from then on.
-    const timer = setInterval(() => setTick((n) => n + 1), 30_000);
-    return () => clearInterval(timer);
-  }, []);
   if (!setup) return null;
   const now = value?.now ?? 0;
   const groups = stretches(now).map(([title]) => ({ title, rows: [] as Row[] }));
@@ -89,15 +86,7 @@ export function AgendaPage() {
           <ul className="flex flex-col">{value.done.map(item)}</ul>
         </section>
       )}
-      {dueOf !== null && (
-        <DueDialog
-          selection={{ ids: [dueOf] }}
-          onClose={() => {
-            setDueOf(null);
-            setTick((n) => n + 1);
-          }}
-        />
-      )}
+      {dueOf !== null && <DueDialog selection={{ ids: [dueOf] }} onClose={() => setDueOf(null)} />}
     </Page>
   );
 }

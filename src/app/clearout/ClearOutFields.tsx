@@ -31,6 +31,63 @@ function Line({ name, children }: { name: string; children: ReactNode }) {
   );
 }
 
+/** One part of the choice. */
+interface PartProps<K extends keyof ClearOut> {
+  onChange: (value: ClearOut[K]) => void;
+}
+
+function OlderThan({ older, onChange }: PartProps<'older'> & Pick<ClearOut, 'older'>) {
+  return (
+    <Line name="Older than">
+      <input
+        type="number"
+        min={1}
+        max={1_000}
+        className="input input-sm w-20"
+        aria-label="Older than so many"
+        placeholder="any"
+        value={older?.n ?? ''}
+        onChange={(event) => {
+          const n = whole(event.target.value, 1_000);
+          onChange(n === null ? null : { n, unit: older?.unit ?? 'months' });
+        }}
+      />
+      <select
+        className="select w-28 select-sm"
+        aria-label="Days, weeks, months or years"
+        value={older?.unit ?? 'months'}
+        onChange={(event) => onChange({ n: older?.n ?? 6, unit: event.target.value as (typeof ageUnits)[number] })}
+      >
+        {ageUnits.map((unit) => (
+          <option key={unit}>{unit}</option>
+        ))}
+      </select>
+    </Line>
+  );
+}
+
+function From({ from, onChange }: PartProps<'from'> & Pick<ClearOut, 'from'>) {
+  const [sender, setSender] = useState({ typed: senderText(from), of: from });
+  // Chosen elsewhere, as by a ready one: the field says so.
+  if (JSON.stringify(sender.of) !== JSON.stringify(from)) setSender({ typed: senderText(from), of: from });
+  return (
+    <Line name="From">
+      <input
+        className="input input-sm w-full font-mono"
+        aria-label="From"
+        placeholder="anybody: an address or a domain"
+        spellCheck={false}
+        value={sender.typed}
+        onChange={(event) => {
+          const of = readSender(event.target.value);
+          setSender({ typed: event.target.value, of });
+          onChange(of);
+        }}
+      />
+    </Line>
+  );
+}
+
 /** What a clear-out chooses by. */
 export function ClearOutFields({
   choice,
@@ -39,40 +96,9 @@ export function ClearOutFields({
   choice: ClearOut;
   onChange: (some: Partial<ClearOut>) => void;
 }) {
-  const { older } = choice;
-  const [sender, setSender] = useState({ typed: senderText(choice.from), of: choice.from });
-  // Chosen elsewhere, as by a ready one: the field says so.
-  if (JSON.stringify(sender.of) !== JSON.stringify(choice.from))
-    setSender({ typed: senderText(choice.from), of: choice.from });
   return (
     <div className="flex flex-col gap-2">
-      <Line name="Older than">
-        <input
-          type="number"
-          min={1}
-          max={1_000}
-          className="input input-sm w-20"
-          aria-label="Older than so many"
-          placeholder="any"
-          value={older?.n ?? ''}
-          onChange={(event) => {
-            const n = whole(event.target.value, 1_000);
-            onChange({ older: n === null ? null : { n, unit: older?.unit ?? 'months' } });
-          }}
-        />
-        <select
-          className="select w-28 select-sm"
-          aria-label="Days, weeks, months or years"
-          value={older?.unit ?? 'months'}
-          onChange={(event) =>
-            onChange({ older: { n: older?.n ?? 6, unit: event.target.value as (typeof ageUnits)[number] } })
-          }
-        >
-          {ageUnits.map((unit) => (
-            <option key={unit}>{unit}</option>
-          ))}
-        </select>
-      </Line>
+      <OlderThan older={choice.older} onChange={(older) => onChange({ older })} />
       <Line name="State">
         <select
           className="select w-full select-sm"
@@ -85,20 +111,7 @@ export function ClearOutFields({
           <option value="unread">unread</option>
         </select>
       </Line>
-      <Line name="From">
-        <input
-          className="input input-sm w-full font-mono"
-          aria-label="From"
-          placeholder="anybody: an address or a domain"
-          spellCheck={false}
-          value={sender.typed}
-          onChange={(event) => {
-            const of = readSender(event.target.value);
-            setSender({ typed: event.target.value, of });
-            onChange({ from: of });
-          }}
-        />
-      </Line>
+      <From from={choice.from} onChange={(from) => onChange({ from })} />
       <Line name="Kind">
         <select
           className="select w-full select-sm"

@@ -126,7 +126,14 @@ function Ask({ report, words, act, onGo, onClose }: AskProps) {
   );
 }
 
-function places(setup: Setup, of: View | null): { path: string; name: string; view: View | null }[] {
+/** What can be cleared out: a view, or with null all places that are counted. */
+interface PlaceOption {
+  path: string;
+  name: string;
+  view: View | null;
+}
+
+function placeOptions(setup: Setup, of: View | null): PlaceOption[] {
   const some: View[] = [
     { kind: 'place', place: 'inbox' },
     { kind: 'place', place: 'archive' },
@@ -145,6 +152,33 @@ function places(setup: Setup, of: View | null): { path: string; name: string; vi
   if (of && !list.some(({ path }) => path === here))
     list.push({ path: here, name: of.kind === 'found' ? `Found by ${of.query}` : viewName(of, setup), view: of });
   return [...list, { path: 'null', name: 'All places but Junk, Bin, Sent and Drafts', view: null }];
+}
+
+interface ClearOutOfWhatProps {
+  options: readonly PlaceOption[];
+  of: View | null;
+  onChange: (of: View | null) => void;
+}
+
+function ClearOutOfWhat({ options, of, onChange }: ClearOutOfWhatProps) {
+  return (
+    <label className="flex flex-col text-sm">
+      Clear out of
+      <select
+        className="select w-full select-sm"
+        value={JSON.stringify(of)}
+        onChange={(event) => {
+          onChange(options.find(({ path }) => path === event.target.value)?.view ?? null);
+        }}
+      >
+        {options.map(({ path, name }) => (
+          <option key={path} value={path}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
 }
 
 function ClearOutOf({
@@ -169,29 +203,17 @@ function ClearOutOf({
     await runAct({ clearOut: choice, of }, act);
     setRunning(false);
   };
-  const options = places(setup, of);
+  const options = placeOptions(setup, of);
   const inPlace = of?.kind === 'place' ? of.place : null;
   return (
     <Halves
       left={
         <>
-          <label className="flex flex-col text-sm">
-            Clear out of
-            <select
-              className="select w-full select-sm"
-              value={JSON.stringify(of)}
-              onChange={(event) => {
-                const view = options.find(({ path }) => path === event.target.value)?.view ?? null;
-                onChange({ of: view, choice: { ...choice, keep: [] } });
-              }}
-            >
-              {options.map(({ path, name }) => (
-                <option key={path} value={path}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <ClearOutOfWhat
+            options={options}
+            of={of}
+            onChange={(view) => onChange({ of: view, choice: { ...choice, keep: [] } })}
+          />
           <section aria-label="Ready ones">
             <h2 className="font-semibold">Ready ones</h2>
             <p className="quiet mb-1 text-sm">They leave flagged mail where it is.</p>

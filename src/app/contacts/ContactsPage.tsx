@@ -10,32 +10,65 @@ import { count } from '../../core/text/sentences';
 
 const inSight = 200;
 
+/** What is wrong with an address as typed, for a new contact; null where nothing is. */
+function wrongContact(typed: string, read: ReturnType<typeof parseEntry>, contacts: readonly Contact[]): string | null {
+  if (typed.trim() === '') return 'Type the address, and the name if you like.';
+  if (!read.ok) return read.error;
+  if (read.kind !== 'address') return 'A contact is one address, with what stands before its “@”.';
+  return contacts.some((one) => one.address === read.value) ? 'This address is in your contacts already.' : null;
+}
+
+/** The contacts by name, narrowed by a word. */
+function ContactList({ contacts, onTakeOff }: { contacts: readonly Contact[]; onTakeOff: (one: Contact) => void }) {
+  const [wanted, setWanted] = useState('');
+  const [shownUpTo, setShownUpTo] = useState(inSight);
+  const shown = useMemo(() => {
+    const word = wanted.trim().toLowerCase();
+    return contacts
+      .filter((one) => `${one.name} ${one.address}`.toLowerCase().includes(word))
+      .toSorted((a, b) => (a.name || a.address).localeCompare(b.name || b.address));
+  }, [contacts, wanted]);
+  return (
+    <>
+      <label className="mb-3 flex max-w-sm items-center gap-2">
+        <span className="whitespace-nowrap">Show only</span>
+        <input className="input input-sm w-full" value={wanted} onChange={(e) => setWanted(e.target.value)} />
+      </label>
+      <ul className="max-w-3xl">
+        {shown.slice(0, shownUpTo).map((one) => (
+          <li key={one.id} className="flex items-center gap-3 border-t border-base-300 py-1">
+            <span className="min-w-0 flex-1 truncate font-semibold">{one.name || 'No name'}</span>
+            <span className="min-w-0 flex-1 truncate font-mono text-sm">{one.address}</span>
+            <button
+              className="btn btn-ghost btn-xs"
+              aria-label={`Take off ${one.name || one.address}`}
+              onClick={() => onTakeOff(one)}
+            >
+              Take off
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="quiet mt-2 text-sm" role="status">
+        {count(Math.min(shownUpTo, shown.length))} of {count(contacts.length)} shown.{' '}
+        {shown.length > shownUpTo && (
+          <button className="link" onClick={() => setShownUpTo(shownUpTo + inSight)}>
+            Show more
+          </button>
+        )}
+      </p>
+    </>
+  );
+}
+
 /** Contacts: the people whose mail is never junk while the junk filter's switch says so. */
 export function ContactsPage() {
   const contacts = useMailbox((s) => s.overview?.setup.contacts);
   const [name, setName] = useState('');
   const [address, setAddress] = useState('');
-  const [wanted, setWanted] = useState('');
-  const [shownUpTo, setShownUpTo] = useState(inSight);
-  const shown = useMemo(() => {
-    const word = wanted.trim().toLowerCase();
-    return (contacts ?? [])
-      .filter((one) => `${one.name} ${one.address}`.toLowerCase().includes(word))
-      .toSorted((a, b) => (a.name || a.address).localeCompare(b.name || b.address));
-  }, [contacts, wanted]);
   if (!contacts) return null;
   const read = parseEntry(address);
-  const twin = read.ok && contacts.some((one) => one.address === read.value);
-  const wrong =
-    address.trim() === ''
-      ? 'Type the address, and the name if you like.'
-      : !read.ok
-        ? read.error
-        : read.kind !== 'address'
-          ? 'A contact is one address, with what stands before its “@”.'
-          : twin
-            ? 'This address is in your contacts already.'
-            : null;
+  const wrong = wrongContact(address, read, contacts);
   const edit = (item: Contact | null, id: string, says: string) =>
     mailroom.editSetup(commandId(), [{ list: 'contacts', id, item }], says, false).then(tellOutcome);
   const add = async () => {
@@ -85,35 +118,10 @@ export function ContactsPage() {
       {contacts.length === 0 ? (
         <p>Nobody yet. A rescue from Junk can keep a card of its sender.</p>
       ) : (
-        <>
-          <label className="mb-3 flex max-w-sm items-center gap-2">
-            <span className="whitespace-nowrap">Show only</span>
-            <input className="input input-sm w-full" value={wanted} onChange={(e) => setWanted(e.target.value)} />
-          </label>
-          <ul className="max-w-3xl">
-            {shown.slice(0, shownUpTo).map((one) => (
-              <li key={one.id} className="flex items-center gap-3 border-t border-base-300 py-1">
-                <span className="min-w-0 flex-1 truncate font-semibold">{one.name || 'No name'}</span>
-                <span className="min-w-0 flex-1 truncate font-mono text-sm">{one.address}</span>
-                <button
-                  className="btn btn-ghost btn-xs"
-                  aria-label={`Take off ${one.name || one.address}`}
-                  onClick={() => void edit(null, one.id, `Took ${one.name || one.address} off the contacts`)}
-                >
-                  Take off
-                </button>
-              </li>
-            ))}
-          </ul>
-          <p className="quiet mt-2 text-sm" role="status">
-            {count(Math.min(shownUpTo, shown.length))} of {count(contacts.length)} shown.{' '}
-            {shown.length > shownUpTo && (
-              <button className="link" onClick={() => setShownUpTo(shownUpTo + inSight)}>
-                Show more
-              </button>
-            )}
-          </p>
-        </>
+        <ContactList
+          contacts={contacts}
+          onTakeOff={(one) => void edit(null, one.id, `Took ${one.name || one.address} off the contacts`)}
+        />
       )}
     </Page>
   );

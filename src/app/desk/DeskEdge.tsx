@@ -63,18 +63,125 @@ function TickMenu({ desk }: { desk: DeskView }) {
   );
 }
 
-/** The desk's edge: where one is, how many, what is shown of it and how. */
-export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview: Overview; hidden: boolean }) {
-  const { where, totals, grouping, go, applyAgain } = desk;
-  const { setup, accounts } = overview;
+/** One button of several of which one is on. */
+const segment = (on: boolean) =>
+  `btn join-item btn-sm font-normal ${on ? 'btn-primary' : 'btn-outline border-base-300'}`;
+
+/** Grouped or singly, in rows or in lanes. */
+function Picture({ desk: { where, grouping, go } }: { desk: DeskView }) {
   const path = viewPath(where.view);
   const { groupedAll, grouped } = usePreferences();
+  return (
+    <div className="ml-auto flex flex-wrap items-center gap-2">
+      <button
+        className={`btn gap-1 font-normal btn-sm ${grouping.grouped ? 'btn-primary' : 'btn-outline border-base-300'}`}
+        aria-pressed={grouping.grouped}
+        onClick={() => toggleGrouped(path)}
+        title={
+          (grouped[path] ?? groupedAll)
+            ? 'Show single messages here (G)'
+            : 'Gather messages into conversations here (G)'
+        }
+      >
+        <Layers size={15} aria-hidden /> <span className="max-md:sr-only">Conversations</span>
+      </button>
+      <div className="join" role="group" aria-label="Picture">
+        <button
+          className={segment(!where.lanes)}
+          aria-pressed={!where.lanes}
+          onClick={() => go({ lanes: false })}
+          title="Rows (V)"
+        >
+          <Rows3 size={15} aria-hidden /> <span className="max-md:sr-only">Rows</span>
+        </button>
+        <button
+          className={segment(where.lanes)}
+          aria-pressed={where.lanes}
+          onClick={() => go({ lanes: true })}
+          title="Lanes (V)"
+        >
+          <Columns3 size={15} aria-hidden /> <span className="max-md:sr-only">Lanes</span>
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** The filters. */
+function ShowOnly({ desk: { where, go, applyAgain } }: { desk: DeskView }) {
+  return (
+    <div className="join max-w-full overflow-x-auto" role="group" aria-label="Show">
+      <button
+        className={segment(where.show === null)}
+        aria-pressed={where.show === null}
+        onClick={() => go({ show: null })}
+      >
+        All
+      </button>
+      {shownFilters.map((filter) => (
+        <button
+          key={filter}
+          className={segment(where.show === filter)}
+          aria-pressed={where.show === filter}
+          onClick={() => (where.show === filter ? applyAgain() : go({ show: filter }))}
+          title={where.show === filter ? 'Apply again: what no longer fits leaves (P)' : `${filterNames[filter]} (O)`}
+        >
+          {filterNames[filter]}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** One account, or all. */
+function AccountChoice({ desk: { where, go }, overview }: { desk: DeskView; overview: Overview }) {
+  const { setup, accounts } = overview;
+  return (
+    <select
+      className="select w-44 select-sm"
+      aria-label="Account"
+      value={where.account ?? ''}
+      onChange={(event) => go({ account: event.target.value || null, message: null })}
+    >
+      <option value="">All accounts</option>
+      {setup.accounts.map(({ id, name }) => {
+        const its = accounts.find((a) => a.account === id);
+        return (
+          <option key={id} value={id}>
+            {name} · {count(its?.unread ?? 0)} unread
+          </option>
+        );
+      })}
+    </select>
+  );
+}
+
+/** The way to clearing out what is here. */
+function ToClearOut({ view }: { view: View }) {
   const ticked = useDesk((s) => s.ticked);
   // What is ticked stays: that is what one ticks for. A great many ticks do not fit an address.
   const kept = ticked.size <= mostKept ? [...ticked] : [];
-  const whole = wholeView(where.view);
-  const segment = (on: boolean) =>
-    `btn join-item btn-sm font-normal ${on ? 'btn-primary' : 'btn-outline border-base-300'}`;
+  const whole = wholeView(view);
+  return (
+    <Link
+      className="btn gap-1 font-normal btn-ghost btn-sm"
+      data-key="clear-out"
+      to={clearOutPath({ of: whole, choice: { ...everythingGoes, keep: kept } })}
+      title={
+        kept.length
+          ? `Clear out all but the ${count(kept.length)} ticked (Z)`
+          : 'Clear out by age, state, sender, number (Z)'
+      }
+    >
+      <PackageOpen size={15} aria-hidden /> <span className="max-md:sr-only">Clear out</span>
+    </Link>
+  );
+}
+
+/** The desk's edge: where one is, how many, what is shown of it and how. */
+export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview: Overview; hidden: boolean }) {
+  const { where, totals, grouping, applyAgain } = desk;
+  const { setup } = overview;
   return (
     <header
       className={`flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}
@@ -90,98 +197,18 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
           </p>
         )}
         <QueryLine desk={desk} setup={setup} />
-        <div className="ml-auto flex flex-wrap items-center gap-2">
-          <button
-            className={`btn gap-1 font-normal btn-sm ${grouping.grouped ? 'btn-primary' : 'btn-outline border-base-300'}`}
-            aria-pressed={grouping.grouped}
-            onClick={() => toggleGrouped(path)}
-            title={
-              (grouped[path] ?? groupedAll)
-                ? 'Show single messages here (G)'
-                : 'Gather messages into conversations here (G)'
-            }
-          >
-            <Layers size={15} aria-hidden /> <span className="max-md:sr-only">Conversations</span>
-          </button>
-          <div className="join" role="group" aria-label="Picture">
-            <button
-              className={segment(!where.lanes)}
-              aria-pressed={!where.lanes}
-              onClick={() => go({ lanes: false })}
-              title="Rows (V)"
-            >
-              <Rows3 size={15} aria-hidden /> <span className="max-md:sr-only">Rows</span>
-            </button>
-            <button
-              className={segment(where.lanes)}
-              aria-pressed={where.lanes}
-              onClick={() => go({ lanes: true })}
-              title="Lanes (V)"
-            >
-              <Columns3 size={15} aria-hidden /> <span className="max-md:sr-only">Lanes</span>
-            </button>
-          </div>
-        </div>
+        <Picture desk={desk} />
       </div>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <div className="join max-w-full overflow-x-auto" role="group" aria-label="Show">
-          <button
-            className={segment(where.show === null)}
-            aria-pressed={where.show === null}
-            onClick={() => go({ show: null })}
-          >
-            All
-          </button>
-          {shownFilters.map((filter) => (
-            <button
-              key={filter}
-              className={segment(where.show === filter)}
-              aria-pressed={where.show === filter}
-              onClick={() => (where.show === filter ? applyAgain() : go({ show: filter }))}
-              title={
-                where.show === filter ? 'Apply again: what no longer fits leaves (P)' : `${filterNames[filter]} (O)`
-              }
-            >
-              {filterNames[filter]}
-            </button>
-          ))}
-        </div>
+        <ShowOnly desk={desk} />
         {(where.show !== null || where.view.kind === 'found') && (
           <button className="btn gap-1 btn-ghost btn-sm" onClick={applyAgain} title="What no longer fits leaves (P)">
             <RefreshCw size={14} aria-hidden /> Apply again
           </button>
         )}
         <div className="ml-auto flex items-center gap-2">
-          {setup.accounts.length > 1 && (
-            <select
-              className="select w-44 select-sm"
-              aria-label="Account"
-              value={where.account ?? ''}
-              onChange={(event) => go({ account: event.target.value || null, message: null })}
-            >
-              <option value="">All accounts</option>
-              {setup.accounts.map(({ id, name }) => {
-                const its = accounts.find((a) => a.account === id);
-                return (
-                  <option key={id} value={id}>
-                    {name} · {count(its?.unread ?? 0)} unread
-                  </option>
-                );
-              })}
-            </select>
-          )}
-          <Link
-            className="btn gap-1 font-normal btn-ghost btn-sm"
-            data-key="clear-out"
-            to={clearOutPath({ of: whole, choice: { ...everythingGoes, keep: kept } })}
-            title={
-              kept.length
-                ? `Clear out all but the ${count(kept.length)} ticked (Z)`
-                : 'Clear out by age, state, sender, number (Z)'
-            }
-          >
-            <PackageOpen size={15} aria-hidden /> <span className="max-md:sr-only">Clear out</span>
-          </Link>
+          {setup.accounts.length > 1 && <AccountChoice desk={desk} overview={overview} />}
+          <ToClearOut view={where.view} />
           <span className="max-md:hidden">
             <TickMenu desk={desk} />
           </span>

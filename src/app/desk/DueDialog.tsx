@@ -1,9 +1,10 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { TypedDue } from '../../core/agenda/due';
 import type { Act, Selection } from '../../mailroom/border/views';
 import { runAct } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
 import { dueWords } from '../../core/text/time';
+import { useNow } from '../ui/useNow';
 import { usePart } from '../ui/usePart';
 
 // Reading of dates is large, and wanted only here.
@@ -16,11 +17,7 @@ const dayWords = { today: 'Today', tomorrow: 'Tomorrow', 'this week': 'This week
 export function DueDialog({ selection, onClose }: { selection: Selection; onClose: () => void }) {
   const due = usePart(duePart, always);
   const [typed, setTyped] = useState('');
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 30_000);
-    return () => clearInterval(timer);
-  }, []);
+  const now = useNow(30_000);
   const read: TypedDue | null = due && typed.trim() ? due.readDue(typed, now) : null;
   const run = (act: Act) => {
     onClose();

@@ -49,20 +49,137 @@ interface QueryFormProps {
   onClose: () => void;
 }
 
+const dayNames = [
+  ['since', 'On this day or later'],
+  ['before', 'Before this day'],
+] as const;
+
+const sizeNames = [
+  ['larger', 'Larger than, in KB'],
+  ['smaller', 'Smaller than, in KB'],
+] as const;
+
+/** A part of the form: what it shows, and what it changes of it. */
+interface PartProps {
+  form: SearchForm;
+  set: (some: Partial<SearchForm>) => void;
+}
+
+function LabelField({ form, set, labels }: PartProps & { labels: Setup['labels'] }) {
+  return (
+    <Field name="Label">
+      <select
+        className="select w-full select-sm"
+        value={form.label ?? ''}
+        onChange={(event) => set({ label: event.target.value || null })}
+      >
+        <option value="">any or none</option>
+        {form.label !== null && !labels.some(({ name }) => name === form.label) && (
+          <option value={form.label}>{form.label}</option>
+        )}
+        {labels.map(({ id: label, name }) => (
+          <option key={label} value={name}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </Field>
+  );
+}
+
+const DayFields = ({ form, set }: PartProps) =>
+  dayNames.map(([key, name]) => (
+    <Field key={key} name={name}>
+      <input
+        type="date"
+        className="input input-sm w-full"
+        value={isoDay(form.days[key])}
+        onChange={(event) =>
+          set({
+            days: { ...form.days, [key]: event.target.value ? Date.parse(event.target.value) : undefined },
+          })
+        }
+      />
+    </Field>
+  ));
+
+const SizeFields = ({ form, set }: PartProps) =>
+  sizeNames.map(([key, name]) => {
+    const bytes = form.sizes[key];
+    return (
+      <Field key={key} name={name}>
+        <input
+          type="number"
+          min={0}
+          max={999_999_999}
+          step="any"
+          className="input input-sm w-full"
+          value={bytes === undefined ? '' : bytes / 1_000}
+          onChange={(event) => {
+            const typed = event.target.value === '' ? NaN : Number(event.target.value);
+            const next = Number.isFinite(typed) && typed >= 0 ? Math.round(typed * 1_000) : undefined;
+            set({ sizes: { ...form.sizes, [key]: next } });
+          }}
+        />
+      </Field>
+    );
+  });
+
+const StateFields = ({ form, set }: PartProps) =>
+  states.map(([key, name, yes, no]) => (
+    <Field key={key} name={name}>
+      <select
+        className="select w-full select-sm"
+        value={form.states[key] === undefined ? '' : form.states[key] ? 'yes' : 'no'}
+        onChange={(event) => {
+          const { value } = event.target;
+          set({ states: { ...form.states, [key]: value === '' ? undefined : value === 'yes' } });
+        }}
+      >
+        <option value="">either</option>
+        <option value="yes">{yes}</option>
+        <option value="no">{no}</option>
+      </select>
+    </Field>
+  ));
+
+/** What has no field of its own, as a part of a query. */
+function AlsoField({ also, onChange }: { also: string; onChange: (typed: string) => void }) {
+  const id = useId();
+  const alsoRead = also.trim() === '' ? null : parseQuery(also);
+  return (
+    <label className="flex min-w-0 flex-col text-sm sm:col-span-3 lg:col-span-2">
+      And whatever else the line asks for
+      <input
+        className={`input input-sm w-full font-mono ${alsoRead?.ok === false ? 'input-error' : ''}`}
+        value={also}
+        placeholder="not subject fuel, or from ann from bob …"
+        spellCheck={false}
+        aria-invalid={alsoRead?.ok === false}
+        aria-describedby={alsoRead?.ok === false ? id : undefined}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      {alsoRead?.ok === false && (
+        <span id={id} className="text-error">
+          {alsoRead.error}
+        </span>
+      )}
+    </label>
+  );
+}
+
 /** The query as a form: each field writes the line, and the line fills each field. */
 export function QueryForm({ text, setup, onText, onSearch, onClose }: QueryFormProps) {
   const parsed = text.trim() === '' ? null : parseQuery(text);
   const [shown, setShown] = useState<Shown>(() => shownOf(parsed?.ok ? formOf(parsed.query) : emptyForm()));
   /** The line as the form has last written or read it. */
   const [held, setHeld] = useState(text);
-  const id = useId();
   if (held !== text) {
     setHeld(text);
     if (parsed === null) setShown(shownOf(emptyForm()));
     else if (parsed.ok) setShown(shownOf(formOf(parsed.query)));
   }
   const { form, words, also } = shown;
-  const alsoRead = also.trim() === '' ? null : parseQuery(also);
   const change = (next: Shown) => {
     setShown(next);
     const query = queryOf(next.form);
@@ -113,100 +230,11 @@ export function QueryForm({ text, setup, onText, onSearch, onClose }: QueryFormP
             />
           </Field>
         ))}
-        <Field name="Label">
-          <select
-            className="select w-full select-sm"
-            value={form.label ?? ''}
-            onChange={(event) => set({ label: event.target.value || null })}
-          >
-            <option value="">any or none</option>
-            {form.label !== null && !setup.labels.some(({ name }) => name === form.label) && (
-              <option value={form.label}>{form.label}</option>
-            )}
-            {setup.labels.map(({ id: label, name }) => (
-              <option key={label} value={name}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </Field>
-        {(
-          [
-            ['since', 'On this day or later'],
-            ['before', 'Before this day'],
-          ] as const
-        ).map(([key, name]) => (
-          <Field key={key} name={name}>
-            <input
-              type="date"
-              className="input input-sm w-full"
-              value={isoDay(form.days[key])}
-              onChange={(event) =>
-                set({
-                  days: { ...form.days, [key]: event.target.value ? Date.parse(event.target.value) : undefined },
-                })
-              }
-            />
-          </Field>
-        ))}
-        {(
-          [
-            ['larger', 'Larger than, in KB'],
-            ['smaller', 'Smaller than, in KB'],
-          ] as const
-        ).map(([key, name]) => {
-          const bytes = form.sizes[key];
-          return (
-            <Field key={key} name={name}>
-              <input
-                type="number"
-                min={0}
-                max={999_999_999}
-                step="any"
-                className="input input-sm w-full"
-                value={bytes === undefined ? '' : bytes / 1_000}
-                onChange={(event) => {
-                  const typed = event.target.value === '' ? NaN : Number(event.target.value);
-                  const next = Number.isFinite(typed) && typed >= 0 ? Math.round(typed * 1_000) : undefined;
-                  set({ sizes: { ...form.sizes, [key]: next } });
-                }}
-              />
-            </Field>
-          );
-        })}
-        {states.map(([key, name, yes, no]) => (
-          <Field key={key} name={name}>
-            <select
-              className="select w-full select-sm"
-              value={form.states[key] === undefined ? '' : form.states[key] ? 'yes' : 'no'}
-              onChange={(event) => {
-                const { value } = event.target;
-                set({ states: { ...form.states, [key]: value === '' ? undefined : value === 'yes' } });
-              }}
-            >
-              <option value="">either</option>
-              <option value="yes">{yes}</option>
-              <option value="no">{no}</option>
-            </select>
-          </Field>
-        ))}
-        <label className="flex min-w-0 flex-col text-sm sm:col-span-3 lg:col-span-2">
-          And whatever else the line asks for
-          <input
-            className={`input input-sm w-full font-mono ${alsoRead?.ok === false ? 'input-error' : ''}`}
-            value={also}
-            placeholder="not subject fuel, or from ann from bob …"
-            spellCheck={false}
-            aria-invalid={alsoRead?.ok === false}
-            aria-describedby={alsoRead?.ok === false ? id : undefined}
-            onChange={(event) => setAlso(event.target.value)}
-          />
-          {alsoRead?.ok === false && (
-            <span id={id} className="text-error">
-              {alsoRead.error}
-            </span>
-          )}
-        </label>
+        <LabelField form={form} set={set} labels={setup.labels} />
+        <DayFields form={form} set={set} />
+        <SizeFields form={form} set={set} />
+        <StateFields form={form} set={set} />
+        <AlsoField also={also} onChange={setAlso} />
       </div>
       <div className="flex gap-2">
         <button className="btn btn-primary btn-sm">Search</button>

@@ -81,40 +81,19 @@ function HoverActs({ view, target }: { view: View; target: Target }) {
   );
 }
 
-/** One message or conversation in the list: two lines or one, the sealed corner where something is unread. */
-export const RowItem = memo(function RowItem(props: RowItemProps) {
-  const { row, index, view, grouped, setup, now, open, ticked, related, onPress, onTick } = props;
-  const density = usePreferences((s) => s.density);
-  const rowFirst = usePreferences((s) => s.rowFirst);
+interface SignsProps extends Pick<RowItemProps, 'row' | 'view' | 'now' | 'related'> {
+  target: Target;
+  /** Whether the row is under the pointer. */
+  under: boolean;
+}
+
+/** The signs at the end of a row, and its time. */
+function Signs({ row, view, target, now, related, under }: SignsProps) {
   const hoverActs = usePreferences((s) => s.hoverActs);
-  const [under, setUnder] = useState(false);
-  const target = rowTarget(row, view, grouped);
   const { whole } = row;
-  const unread = whole ? whole.unread > 0 : row.unread;
-  const weight = unread ? 'font-bold' : '';
-  const subject = row.subject || 'No subject';
   const flagged = whole ? whole.flagged > 0 : row.flagged;
   const attachments = whole ? whole.attachments : row.attachments;
-  const swipe = useSwipe(view, target);
-  const names = (
-    <span className={`min-w-0 truncate ${whole && whole.people.length > 1 ? '' : weight}`} dir="auto">
-      {people(row)}
-    </span>
-  );
-  const what = (
-    <span className="min-w-0 truncate" dir="auto">
-      <span className={weight}>
-        <Marked text={subject} part="subject" />
-      </span>
-      {density === 'roomy' && row.preview && (
-        <span className="quiet">
-          {' '}
-          <Marked text={row.preview} part="text" />
-        </span>
-      )}
-    </span>
-  );
-  const signs = (
+  return (
     <>
       {row.damage !== null && (
         <span title={`Damaged: ${row.damage}`} className="text-accent">
@@ -146,10 +125,15 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
       </span>
     </>
   );
-  const marks = (
+}
+
+/** Ink, the first labels, how many a conversation has, and where a message is. */
+function Marks({ row, view, setup, most }: Pick<RowItemProps, 'row' | 'view' | 'setup'> & { most: number }) {
+  const { whole } = row;
+  return (
     <>
       {row.ink && <InkMark ink={row.ink} />}
-      {row.labels.slice(0, density === 'tight' ? 1 : 3).map((label) => (
+      {row.labels.slice(0, most).map((label) => (
         <InkTag key={label} id={label} setup={setup} />
       ))}
       {whole && whole.received + whole.own > 1 && (
@@ -163,6 +147,40 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
       )}
     </>
   );
+}
+
+/** One message or conversation in the list: two lines or one, the sealed corner where something is unread. */
+export const RowItem = memo(function RowItem(props: RowItemProps) {
+  const { row, index, view, grouped, setup, now, open, ticked, related, onPress, onTick } = props;
+  const density = usePreferences((s) => s.density);
+  const rowFirst = usePreferences((s) => s.rowFirst);
+  const [under, setUnder] = useState(false);
+  const target = rowTarget(row, view, grouped);
+  const { whole } = row;
+  const unread = whole ? whole.unread > 0 : row.unread;
+  const weight = unread ? 'font-bold' : '';
+  const subject = row.subject || 'No subject';
+  const swipe = useSwipe(view, target);
+  const names = (
+    <span className={`min-w-0 truncate ${whole && whole.people.length > 1 ? '' : weight}`} dir="auto">
+      {people(row)}
+    </span>
+  );
+  const what = (
+    <span className="min-w-0 truncate" dir="auto">
+      <span className={weight}>
+        <Marked text={subject} part="subject" />
+      </span>
+      {density === 'roomy' && row.preview && (
+        <span className="quiet">
+          {' '}
+          <Marked text={row.preview} part="text" />
+        </span>
+      )}
+    </span>
+  );
+  const signs = <Signs row={row} view={view} target={target} now={now} related={related} under={under} />;
+  const marks = <Marks row={row} view={view} setup={setup} most={density === 'tight' ? 1 : 3} />;
   const [first, second] = rowFirst === 'people' ? [names, what] : [what, names];
   return (
     <div

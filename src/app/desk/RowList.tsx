@@ -7,7 +7,6 @@ import {
   useImperativeHandle,
   useLayoutEffect,
   useRef,
-  useState,
   type MouseEvent,
   type Ref,
 } from 'react';
@@ -18,6 +17,7 @@ import { clearTicks, tick, tickMany, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
+import { useNow } from '../ui/useNow';
 import { RowItem } from './RowItem';
 import type { Rows } from './useRows';
 
@@ -56,46 +56,9 @@ function inAll(allOf: View | null, view: View, row: Row): boolean {
   return filter.by === 'unread' ? unread : filter.by === 'read' ? !unread : false;
 }
 
-/** The rows of a view: only those in sight are in the page. */
-export function RowList(props: RowListProps) {
-  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle } = props;
-  const scroller = useRef<HTMLDivElement>(null);
+/** Ticks, and what a press on a row or its box does. */
+function useTicking(view: View, rows: Rows, onOpen: (id: number) => void) {
   const { ticked, allOf, anchor } = useDesk();
-  const { density, textSize } = usePreferences();
-  const [now, setNow] = useState(() => Date.now());
-  const total = rows.total ?? 0;
-  const height = Math.round(heights[density] * scale[textSize]);
-  const virtual = useVirtualizer({
-    count: total,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => height,
-    overscan: 5,
-  });
-  useEffect(() => virtual.measure(), [virtual, height]);
-  const items = virtual.getVirtualItems();
-  const first = items[0]?.index ?? 0;
-  const last = items.at(-1)?.index ?? 0;
-  const { show } = rows;
-  useEffect(() => show(first, last), [show, first, last]);
-
-  const top = Math.min(Math.max(0, Math.floor((virtual.scrollOffset ?? 0) / height + 0.5)), Math.max(0, total - 1));
-  useEffect(() => useSight.setState({ first: top }), [top]);
-
-  useEffect(() => {
-    // “14:05” becomes “Tue” at midnight, also on a page that stays open.
-    const timer = setInterval(() => setNow(Date.now()), 60_000);
-    return () => clearInterval(timer);
-  }, []);
-
-  useImperativeHandle(
-    handle,
-    () => ({
-      focus: () => scroller.current?.focus(),
-      reveal: (index, top) => virtual.scrollToIndex(index, { align: top ? 'start' : 'auto' }),
-    }),
-    [virtual],
-  );
-
   const tickRange = (index: number) => {
     const ids: number[] = [];
     let from = index;
@@ -127,7 +90,12 @@ export function RowList(props: RowListProps) {
     [],
   );
   const isTicked = (row: Row) => inAll(allOf, view, row) || ticked.has(row.id);
+  return { onPress, onTick, isTicked };
+}
 
+/** Dragging rows: which are taken up. */
+function useTakingUp(view: View, grouping: Grouping, rows: Rows, isTicked: (row: Row) => boolean) {
+  const { ticked, allOf } = useDesk();
   // The list is what is dragged, as far as the library knows; which row it is, the press tells.
   const dragged = useRef<Target | null>(null);
   const { setNodeRef, listeners } = useDraggable({ id: useId(), data: { target: dragged } });
@@ -139,6 +107,54 @@ export function RowList(props: RowListProps) {
     const own = rowTarget(row, view, grouping.grouped);
     dragged.current = isTicked(row) ? (target(ticked, allOf, null, grouping.grouped ? view : null) ?? own) : own;
   };
+  return { setNodeRef, listeners, takeUp };
+}
+
+/** A row that is still to come. */
+function EmptyRow({ index }: { index: number }) {
+  return (
+    <div role="row" aria-rowindex={index + 1} aria-busy="true" className="h-full border-b border-base-300 p-3">
+      <div role="gridcell" className="h-3 w-1/2 rounded bg-base-300" aria-label="Loading" />
+    </div>
+  );
+}
+
+/** The rows of a view: only those in sight are in the page. */
+export function RowList(props: RowListProps) {
+  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle } = props;
+  const scroller = useRef<HTMLDivElement>(null);
+  const { density, textSize } = usePreferences();
+  const now = useNow();
+  const total = rows.total ?? 0;
+  const height = Math.round(heights[density] * scale[textSize]);
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => height,
+    overscan: 5,
+  });
+  useEffect(() => virtual.measure(), [virtual, height]);
+  const items = virtual.getVirtualItems();
+  const first = items[0]?.index ?? 0;
+  const last = items.at(-1)?.index ?? 0;
+  const { show } = rows;
+  useEffect(() => show(first, last), [show, first, last]);
+
+  const top = Math.min(Math.max(0, Math.floor((virtual.scrollOffset ?? 0) / height + 0.5)), Math.max(0, total - 1));
+  useEffect(() => useSight.setState({ first: top }), [top]);
+
+  useImperativeHandle(
+    handle,
+    () => ({
+      focus: () => scroller.current?.focus(),
+      reveal: (index, top) => virtual.scrollToIndex(index, { align: top ? 'start' : 'auto' }),
+    }),
+    [virtual],
+  );
+
+  const { onPress, onTick, isTicked } = useTicking(view, rows, onOpen);
+
+  const { setNodeRef, listeners, takeUp } = useTakingUp(view, grouping, rows, isTicked);
 
   return (
     <div
@@ -193,14 +209,7 @@ export function RowList(props: RowListProps) {
                   onTick={onTick}
                 />
               ) : (
-                <div
-                  role="row"
-                  aria-rowindex={item.index + 1}
-                  aria-busy="true"
-                  className="h-full border-b border-base-300 p-3"
-                >
-                  <div role="gridcell" className="h-3 w-1/2 rounded bg-base-300" aria-label="Loading" />
-                </div>
+                <EmptyRow index={item.index} />
               )}
             </div>
           );
