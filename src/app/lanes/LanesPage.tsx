@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { lanesOf, type Lane, type LaneWhat } from '../../core/search/lane';
 import { parseQuery } from '../../core/search/query';
-import { kindNames, senderKinds } from '../../core/senders/kind';
+import { kindNames } from '../../core/senders/kind';
 import type { Setup } from '../../core/line/setup';
 import type { Overview } from '../../mailroom/border/overview';
 import type { SetupEdit } from '../../core/line/setupEdit';
@@ -18,6 +18,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { viewName } from '../ui/naming';
 import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
+import { LaneEditor } from './LaneEditor';
 
 const grouping = { grouped: false, elsewhere: false };
 
@@ -56,142 +57,64 @@ function LaneCount({ view, lane }: { view: View; lane: LaneWhat }) {
   );
 }
 
-interface EditorProps {
+interface LaneItemProps {
   lane: Lane;
   setup: Setup;
-  onChange: (lane: Lane) => void;
-  onSave: () => void;
-  onLeave: () => void;
+  at: number;
+  last: boolean;
+  onMove: (by: number) => void;
+  onChange: () => void;
+  onTakeOff: () => void;
 }
 
-function LaneEditor({ lane, setup, onChange, onSave, onLeave }: EditorProps) {
-  const { what } = lane;
-  const read = what.by === 'query' ? parseQuery(what.query) : null;
-  const error =
-    lane.name.trim() === ''
-      ? 'Give the lane a name.'
-      : read && !read.ok
-        ? `${read.error} (at character ${read.at + 1})`
-        : what.by === 'label' && what.label === ''
-          ? 'Choose a label.'
-          : what.by === 'search' && what.search === ''
-            ? 'Choose a saved search.'
-            : null;
-  const by = (value: LaneWhat['by']) => {
-    if (value === 'kind') onChange({ ...lane, what: { by: 'kind', kind: 'alone' } });
-    else if (value === 'label') onChange({ ...lane, what: { by: 'label', label: setup.labels[0]?.id ?? '' } });
-    else if (value === 'search') {
-      const [first] = setup.searches;
-      onChange({ ...lane, name: lane.name || (first?.name ?? ''), what: { by: 'search', search: first?.id ?? '' } });
-    } else onChange({ ...lane, what: { by: 'query', query: '' } });
-  };
+function LaneItem({ lane, setup, at, last, onMove, onChange, onTakeOff }: LaneItemProps) {
   return (
-    <form
-      className="flex flex-col gap-2 rounded border-2 border-primary p-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (error === null) onSave();
-      }}
-    >
-      <label className="flex flex-col text-sm">
-        Name
-        <input
-          className="input input-sm w-full"
-          autoFocus
-          maxLength={100}
-          value={lane.name}
-          onChange={(event) => onChange({ ...lane, name: event.target.value })}
-        />
-      </label>
-      <label className="flex flex-col text-sm">
-        Holds what has
-        <select
-          className="select w-full select-sm"
-          value={what.by}
-          onChange={(event) => by(event.target.value as LaneWhat['by'])}
-        >
-          <option value="kind">a sender kind</option>
-          <option value="label">a label</option>
-          {setup.searches.length > 0 && <option value="search">a saved search</option>}
-          <option value="query">a query</option>
-        </select>
-      </label>
-      {what.by === 'kind' && (
-        <label className="flex flex-col text-sm">
-          Sender kind
-          <select
-            className="select w-full select-sm"
-            value={what.kind}
-            onChange={(event) =>
-              onChange({ ...lane, what: { by: 'kind', kind: event.target.value as (typeof senderKinds)[number] } })
-            }
-          >
-            {senderKinds.map((kind) => (
-              <option key={kind} value={kind}>
-                {kindNames[kind]}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      {what.by === 'label' && (
-        <label className="flex flex-col text-sm">
-          Label
-          <select
-            className="select w-full select-sm"
-            value={what.label}
-            onChange={(event) => onChange({ ...lane, what: { by: 'label', label: event.target.value } })}
-          >
-            {setup.labels.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      {what.by === 'search' && (
-        <label className="flex flex-col text-sm">
-          Saved search
-          <select
-            className="select w-full select-sm"
-            value={what.search}
-            onChange={(event) => onChange({ ...lane, what: { by: 'search', search: event.target.value } })}
-          >
-            {setup.searches.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      {what.by === 'query' && (
-        <label className="flex flex-col text-sm">
-          Query
-          <input
-            className="input input-sm w-full font-mono"
-            spellCheck={false}
-            autoComplete="off"
-            value={what.query}
-            placeholder='from "harbour" unseen not subject fuel'
-            onChange={(event) => onChange({ ...lane, what: { by: 'query', query: event.target.value } })}
-          />
-          <span className="quiet mt-1">
-            As in the query line: keys such as from, subject, unseen and since; other words are looked for everywhere.
-          </span>
-        </label>
-      )}
-      {error && <p className="text-sm">{error}</p>}
-      <div className="flex gap-2">
-        <button className="btn btn-primary btn-sm" disabled={error !== null}>
-          Save the lane
-        </button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>
-          Leave it
-        </button>
+    <li className="flex items-center gap-1 rounded border border-base-300 px-3 py-2">
+      <div className="min-w-0 flex-1">
+        <p className="truncate font-semibold">{lane.name}</p>
+        <p className="quiet truncate text-sm">{whatWords(lane.what, setup)}</p>
       </div>
-    </form>
+      <button
+        className="btn btn-square btn-ghost btn-sm"
+        disabled={at === 0}
+        onClick={() => onMove(-1)}
+        aria-label={`Move ${lane.name} to the left`}
+      >
+        <ArrowUp size={16} />
+      </button>
+      <button
+        className="btn btn-square btn-ghost btn-sm"
+        disabled={last}
+        onClick={() => onMove(1)}
+        aria-label={`Move ${lane.name} to the right`}
+      >
+        <ArrowDown size={16} />
+      </button>
+      <button className="btn btn-ghost btn-sm" onClick={onChange} aria-label={`Change ${lane.name}`}>
+        Change
+      </button>
+      <button className="btn btn-ghost btn-sm" onClick={onTakeOff} aria-label={`Take off ${lane.name}`}>
+        Take off
+      </button>
+    </li>
+  );
+}
+
+/** What each lane would hold. */
+function WhatTheyHold({ view, lanes }: { view: View; lanes: readonly Lane[] }) {
+  return (
+    <section aria-label="What they hold" className="flex flex-col gap-3">
+      {lanes.map((lane) => (
+        <div key={lane.id} className="border-l-2 border-primary pl-3">
+          <h2 className="font-semibold">{lane.name || 'The new lane'}</h2>
+          {lane.what.by === 'query' && !parseQuery(lane.what.query).ok ? (
+            <p className="quiet text-sm">Its query is not finished.</p>
+          ) : (
+            <LaneCount view={view} lane={lane.what} />
+          )}
+        </div>
+      ))}
+    </section>
   );
 }
 
@@ -233,44 +156,18 @@ function LanesOf({ view, of, overview }: { view: View; of: string; overview: Ove
           </p>
           <ol className="flex flex-col gap-2">
             {lanes.map((lane, at) => (
-              <li key={lane.id} className="flex items-center gap-1 rounded border border-base-300 px-3 py-2">
-                <div className="min-w-0 flex-1">
-                  <p className="truncate font-semibold">{lane.name}</p>
-                  <p className="quiet truncate text-sm">{whatWords(lane.what, setup)}</p>
-                </div>
-                <button
-                  className="btn btn-square btn-ghost btn-sm"
-                  disabled={at === 0}
-                  onClick={() => move(lane, -1)}
-                  aria-label={`Move ${lane.name} to the left`}
-                >
-                  <ArrowUp size={16} />
-                </button>
-                <button
-                  className="btn btn-square btn-ghost btn-sm"
-                  disabled={at === lanes.length - 1}
-                  onClick={() => move(lane, 1)}
-                  aria-label={`Move ${lane.name} to the right`}
-                >
-                  <ArrowDown size={16} />
-                </button>
-                <button
-                  className="btn btn-ghost btn-sm"
-                  onClick={() => setDraft({ ...lane, id: idOf(lane) })}
-                  aria-label={`Change ${lane.name}`}
-                >
-                  Change
-                </button>
-                <button
-                  className="btn btn-ghost btn-sm"
-                  onClick={() =>
-                    void edit([{ list: 'lanes', id: idOf(lane), item: null }], `Took the lane ${lane.name} off`)
-                  }
-                  aria-label={`Take off ${lane.name}`}
-                >
-                  Take off
-                </button>
-              </li>
+              <LaneItem
+                key={lane.id}
+                lane={lane}
+                setup={setup}
+                at={at}
+                last={at === lanes.length - 1}
+                onMove={(by) => move(lane, by)}
+                onChange={() => setDraft({ ...lane, id: idOf(lane) })}
+                onTakeOff={() =>
+                  void edit([{ list: 'lanes', id: idOf(lane), item: null }], `Took the lane ${lane.name} off`)
+                }
+              />
             ))}
           </ol>
           {draft ? (
@@ -307,21 +204,13 @@ function LanesOf({ view, of, overview }: { view: View; of: string; overview: Ove
         </>
       }
       right={
-        <section aria-label="What they hold" className="flex flex-col gap-3">
-          {[
+        <WhatTheyHold
+          view={view}
+          lanes={[
             ...lanes.filter((lane) => lane.id !== draft?.id && idOf(lane) !== draft?.id),
             ...(draft ? [draft] : []),
-          ].map((lane) => (
-            <div key={lane.id} className="border-l-2 border-primary pl-3">
-              <h2 className="font-semibold">{lane.name || 'The new lane'}</h2>
-              {lane.what.by === 'query' && !parseQuery(lane.what.query).ok ? (
-                <p className="quiet text-sm">Its query is not finished.</p>
-              ) : (
-                <LaneCount view={view} lane={lane.what} />
-              )}
-            </div>
-          ))}
-        </section>
+          ]}
+        />
       }
     />
   );

@@ -1,7 +1,7 @@
 import { endOfDay, format, startOfDay } from 'date-fns';
 import { Fragment, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { LogEntry, LogFilter } from '../../mailroom/border/log';
+import type { LogEntry, LogFilter, LogWindow } from '../../mailroom/border/log';
 import { mailroom } from '../../mailroom/client';
 import { logKinds, type LogKind } from '../../core/line/logKinds';
 import { undoEntry, useDesk } from '../state/desk';
@@ -112,13 +112,146 @@ function Entry({ entry, wanted, open, onOpen }: EntryProps) {
   );
 }
 
+function Whose({ who, onChange }: { who: string; onChange: (who: string) => void }) {
+  return (
+    <div className="join max-w-full overflow-x-auto" role="group" aria-label="Whose entries">
+      {whoNames.map(([key, word]) => (
+        <button
+          key={key}
+          className={`btn join-item btn-sm ${who === key ? 'btn-primary' : ''}`}
+          aria-pressed={who === key}
+          onClick={() => onChange(key)}
+        >
+          {word}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+interface FiltersProps {
+  filter: LogFilter;
+  narrowed: boolean;
+  /** Writes some of the filter into the address; null takes it out. */
+  set: (some: Record<string, string | null>) => void;
+}
+
+/** What is looked for in the Logbook. */
+function Filters({ filter, narrowed, set }: FiltersProps) {
+  return (
+    <div className="mb-3 flex flex-wrap items-end gap-3" role="search" aria-label="Entries">
+      <label className="flex flex-col text-sm">
+        What
+        <select
+          className="select w-56 select-sm"
+          value={filter.what ?? ''}
+          onChange={(event) => set({ what: event.target.value })}
+        >
+          <option value="">anything</option>
+          {logKinds.map((kind) => (
+            <option key={kind} value={kind}>
+              {kindNames[kind]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {(
+        [
+          ['since', 'On this day or later', filter.since],
+          ['until', 'Up to this day', filter.before === null ? null : filter.before - 1],
+        ] as const
+      ).map(([key, word, time]) => (
+        <label key={key} className="flex flex-col text-sm">
+          {word}
+          <input
+            type="date"
+            className="input input-sm w-40"
+            value={time === null ? '' : format(time, 'yyyy-MM-dd')}
+            onChange={(event) => set({ [key]: event.target.value })}
+          />
+        </label>
+      ))}
+      <label className="flex flex-col text-sm">
+        Says
+        <input
+          className="input input-sm w-56"
+          placeholder="words of the entry"
+          value={filter.words}
+          onChange={(event) => set({ words: event.target.value })}
+        />
+      </label>
+      {narrowed && (
+        <button
+          className="btn btn-ghost btn-sm"
+          onClick={() => set({ what: null, since: null, until: null, message: null, words: null })}
+        >
+          Show all
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** That only one message's entries are shown; null where the message is not here any more. */
+function OfMessage({ message }: { message: LogWindow['message'] }) {
+  return (
+    <p className="mb-2 border-l-4 border-primary bg-base-200 px-3 py-1.5">
+      {message ? (
+        <>
+          Only what touched{' '}
+          <Link className="link" to={`/find/${encodeURIComponent('all')}/m/${message.id}`}>
+            “{message.subject || 'No subject'}”
+          </Link>{' '}
+          of {dayOf(message.date)}.
+        </>
+      ) : (
+        'Only what touched a message that is not here any more.'
+      )}
+    </p>
+  );
+}
+
+/** The entries, each opened by itself. */
+function Entries({ entries, wanted }: { entries: readonly LogEntry[]; wanted: number }) {
+  const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
+  return (
+    <table className="table table-sm">
+      <thead>
+        <tr>
+          <th>When</th>
+          <th className="max-sm:hidden">Who</th>
+          <th>What</th>
+          <th>
+            <span className="sr-only">Undo</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {entries.map((entry) => (
+          <Entry
+            key={entry.seq}
+            entry={entry}
+            wanted={entry.seq === wanted}
+            open={open.has(entry.seq)}
+            onOpen={(its) => {
+              const next = new Set(open);
+              if (its) next.add(entry.seq);
+              else next.delete(entry.seq);
+              setOpen(next);
+            }}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 /** The Logbook: everything that was done, by whom, to which messages, each undone from here while it can be. */
 export function LogbookPage() {
   const revision = useMailbox((s) => s.revision);
   const notice = useDesk((s) => s.notice);
   const [query, setQuery] = useSearchParams();
   const [shown, setShown] = useState(step);
-  const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
   const filter = readFilter(query);
   const wanted = Number(query.get('entry') ?? -1);
   // An entry that is led to may stand far down.
@@ -141,91 +274,12 @@ export function LogbookPage() {
   };
   const who = whoNames.find(([key]) => (whoOf[key] ?? 'you') === filter.who)?.[0] ?? 'you';
   const narrowed =
-    filter.what !== null || filter.since !== null || filter.before !== null || filter.message !== null || filter.words;
+    [filter.what, filter.since, filter.before, filter.message].some((its) => its !== null) || filter.words !== '';
 
   return (
-    <Page
-      title="Logbook"
-      acts={
-        <div className="join max-w-full overflow-x-auto" role="group" aria-label="Whose entries">
-          {whoNames.map(([key, word]) => (
-            <button
-              key={key}
-              className={`btn join-item btn-sm ${who === key ? 'btn-primary' : ''}`}
-              aria-pressed={who === key}
-              onClick={() => set({ who: key })}
-            >
-              {word}
-            </button>
-          ))}
-        </div>
-      }
-    >
-      <div className="mb-3 flex flex-wrap items-end gap-3" role="search" aria-label="Entries">
-        <label className="flex flex-col text-sm">
-          What
-          <select
-            className="select w-56 select-sm"
-            value={filter.what ?? ''}
-            onChange={(event) => set({ what: event.target.value })}
-          >
-            <option value="">anything</option>
-            {logKinds.map((kind) => (
-              <option key={kind} value={kind}>
-                {kindNames[kind]}
-              </option>
-            ))}
-          </select>
-        </label>
-        {(
-          [
-            ['since', 'On this day or later', filter.since],
-            ['until', 'Up to this day', filter.before === null ? null : filter.before - 1],
-          ] as const
-        ).map(([key, word, time]) => (
-          <label key={key} className="flex flex-col text-sm">
-            {word}
-            <input
-              type="date"
-              className="input input-sm w-40"
-              value={time === null ? '' : format(time, 'yyyy-MM-dd')}
-              onChange={(event) => set({ [key]: event.target.value })}
-            />
-          </label>
-        ))}
-        <label className="flex flex-col text-sm">
-          Says
-          <input
-            className="input input-sm w-56"
-            placeholder="words of the entry"
-            value={filter.words}
-            onChange={(event) => set({ words: event.target.value })}
-          />
-        </label>
-        {narrowed && (
-          <button
-            className="btn btn-ghost btn-sm"
-            onClick={() => set({ what: null, since: null, until: null, message: null, words: null })}
-          >
-            Show all
-          </button>
-        )}
-      </div>
-      {filter.message !== null && value && (
-        <p className="mb-2 border-l-4 border-primary bg-base-200 px-3 py-1.5">
-          {value.message ? (
-            <>
-              Only what touched{' '}
-              <Link className="link" to={`/find/${encodeURIComponent('all')}/m/${value.message.id}`}>
-                “{value.message.subject || 'No subject'}”
-              </Link>{' '}
-              of {dayOf(value.message.date)}.
-            </>
-          ) : (
-            'Only what touched a message that is not here any more.'
-          )}
-        </p>
-      )}
+    <Page title="Logbook" acts={<Whose who={who} onChange={(key) => set({ who: key })} />}>
+      <Filters filter={filter} narrowed={narrowed} set={set} />
+      {filter.message !== null && value && <OfMessage message={value.message} />}
       <p
         role="status"
         aria-live="polite"
@@ -244,34 +298,7 @@ export function LogbookPage() {
       {!value && waiting && <Waiting says="Opening the Logbook …" />}
       {value && value.total > 0 && (
         <>
-          <table className="table table-sm">
-            <thead>
-              <tr>
-                <th>When</th>
-                <th className="max-sm:hidden">Who</th>
-                <th>What</th>
-                <th>
-                  <span className="sr-only">Undo</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {value.entries.map((entry) => (
-                <Entry
-                  key={entry.seq}
-                  entry={entry}
-                  wanted={entry.seq === wanted}
-                  open={open.has(entry.seq)}
-                  onOpen={(its) => {
-                    const next = new Set(open);
-                    if (its) next.add(entry.seq);
-                    else next.delete(entry.seq);
-                    setOpen(next);
-                  }}
-                />
-              ))}
-            </tbody>
-          </table>
+          <Entries entries={value.entries} wanted={wanted} />
           <div className="mt-3 flex items-center gap-3">
             <span className="quiet text-sm">
               {count(Math.min(value.entries.length, value.total))} of {count(value.total)} entries

@@ -1,6 +1,7 @@
 import { Send } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import type { Account } from '../../core/mail/account';
 import type { Answer, AnswerStart } from '../../mailroom/border/answers';
 import { mailroom } from '../../mailroom/client';
 import { wherePath, type Where } from '../paths';
@@ -12,19 +13,10 @@ import { messages } from '../../core/text/sentences';
 
 type Written = Omit<Answer, 'to'>;
 
-/** An answer being written, in plain text, with what it answers quoted below. */
-export function AnswerPanel({ id, all, where }: { id: number; all: boolean; where: Where }) {
-  const accounts = useMailbox((s) => s.overview?.setup.accounts ?? []);
+/** What an answer begins with and what of it was written; each null until it is here. */
+function useWriting(id: number, all: boolean) {
   const [start, setStart] = useState<AnswerStart | null>(null);
   const [written, setWritten] = useState<Written | null>(() => useAnswers.getState().written[id] ?? null);
-  const [error, setError] = useState<string | null>(null);
-  const [sending, setSending] = useState(false);
-  // One command for this answer, however often it is tried: the post office and Sent never have it twice.
-  const [command] = useState(commandId);
-  const panel = useRef<HTMLElement>(null);
-  const area = useRef<HTMLTextAreaElement>(null);
-  const ready = start !== null && written !== null;
-
   useEffect(() => {
     let current = true;
     void mailroom.open(id, true).then(async (message) => {
@@ -38,61 +30,49 @@ export function AnswerPanel({ id, all, where }: { id: number; all: boolean; wher
       current = false;
     };
   }, [id, all]);
-  useEffect(() => {
-    if (!ready) return;
-    area.current?.focus({ preventScroll: true });
-    area.current?.setSelectionRange(0, 0);
-    panel.current?.scrollIntoView({ block: 'start' });
-  }, [ready]);
-
   const change = (some: Partial<Written>) => {
     if (!written) return;
     const next = { ...written, ...some };
     setWritten(next);
     keepAnswer(id, next);
   };
-  const close = () => {
-    forgetAnswer(id);
-    startAnswering(null);
-  };
-  const send = async () => {
-    if (!written || sending) return;
-    setSending(true);
-    const outcome = await mailroom.sendAnswer(command, { to: id, ...written }, -new Date().getTimezoneOffset());
-    setSending(false);
-    if (!outcome.ok) return setError(outcome.error);
-    close();
-    say({ text: `${outcome.receipt.says}. It stands in Sent.`, tone: 'done', undo: null });
-  };
-  if (!ready || !written) return <p className="quiet p-4">Preparing the answer …</p>;
-  const field = 'input input-sm w-full';
+  return { start, written, change };
+}
+
+interface OlderMessageProps {
+  start: AnswerStart;
+  where: Where;
+  onNewest: (newest: number) => void;
+}
+
+/** That an older message is answered, and the way to the newest. */
+function OlderMessage({ start: { newest, newer }, where, onNewest }: OlderMessageProps) {
+  if (!newest) return null;
   return (
-    <section
-      ref={panel}
-      aria-label={all ? 'Reply to all' : 'Reply'}
-      className="m-3 flex flex-col gap-2 rounded border-2 border-primary p-3"
-      onKeyDown={(event) => {
-        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
-        if (event.key === 'Escape') startAnswering(null);
-      }}
-    >
-      <h3 className="font-semibold">{all ? 'Reply to all' : 'Reply'}</h3>
-      {start.newest && (
-        <p role="alert" className="border-l-4 border-accent bg-base-200 px-3 py-1.5 text-sm">
-          You answer an older message: {messages(start.newer)} came after it, the newest from{' '}
-          {start.newest.from.name || start.newest.from.address} at {exactTime(start.newest.date)}.{' '}
-          <Link
-            className="link font-semibold"
-            to={wherePath({ ...where, message: start.newest.id })}
-            onClick={() => {
-              forgetAnswer(id);
-              startAnswering(start.newest && { id: start.newest.id, all });
-            }}
-          >
-            Answer the newest
-          </Link>
-        </p>
-      )}
+    <p role="alert" className="border-l-4 border-accent bg-base-200 px-3 py-1.5 text-sm">
+      You answer an older message: {messages(newer)} came after it, the newest from{' '}
+      {newest.from.name || newest.from.address} at {exactTime(newest.date)}.{' '}
+      <Link
+        className="link font-semibold"
+        to={wherePath({ ...where, message: newest.id })}
+        onClick={() => onNewest(newest.id)}
+      >
+        Answer the newest
+      </Link>
+    </p>
+  );
+}
+
+interface HeadsProps {
+  written: Written;
+  accounts: readonly Account[];
+  change: (some: Partial<Written>) => void;
+}
+
+/** From, to, and about what. */
+function Heads({ written, accounts, change }: HeadsProps) {
+  return (
+    <>
       {accounts.length === 0 ? (
         <p className="text-sm">
           Say first from which address you write:{' '}
@@ -129,9 +109,69 @@ export function AnswerPanel({ id, all, where }: { id: number; all: boolean; wher
       ).map(([word, name]) => (
         <label key={name} className="flex items-center gap-2 text-sm">
           <span className="w-14">{word}</span>
-          <input className={field} value={written[name]} onChange={(event) => change({ [name]: event.target.value })} />
+          <input
+            className="input input-sm w-full"
+            value={written[name]}
+            onChange={(event) => change({ [name]: event.target.value })}
+          />
         </label>
       ))}
+    </>
+  );
+}
+
+/** An answer being written, in plain text, with what it answers quoted below. */
+export function AnswerPanel({ id, all, where }: { id: number; all: boolean; where: Where }) {
+  const accounts = useMailbox((s) => s.overview?.setup.accounts ?? []);
+  const { start, written, change } = useWriting(id, all);
+  const [error, setError] = useState<string | null>(null);
+  const [sending, setSending] = useState(false);
+  // One command for this answer, however often it is tried: the post office and Sent never have it twice.
+  const [command] = useState(commandId);
+  const panel = useRef<HTMLElement>(null);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const ready = start !== null && written !== null;
+  useEffect(() => {
+    if (!ready) return;
+    area.current?.focus({ preventScroll: true });
+    area.current?.setSelectionRange(0, 0);
+    panel.current?.scrollIntoView({ block: 'start' });
+  }, [ready]);
+
+  const close = () => {
+    forgetAnswer(id);
+    startAnswering(null);
+  };
+  const send = async () => {
+    if (!written || sending) return;
+    setSending(true);
+    const outcome = await mailroom.sendAnswer(command, { to: id, ...written }, -new Date().getTimezoneOffset());
+    setSending(false);
+    if (!outcome.ok) return setError(outcome.error);
+    close();
+    say({ text: `${outcome.receipt.says}. It stands in Sent.`, tone: 'done', undo: null });
+  };
+  if (!ready || !written) return <p className="quiet p-4">Preparing the answer …</p>;
+  return (
+    <section
+      ref={panel}
+      aria-label={all ? 'Reply to all' : 'Reply'}
+      className="m-3 flex flex-col gap-2 rounded border-2 border-primary p-3"
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
+        if (event.key === 'Escape') startAnswering(null);
+      }}
+    >
+      <h3 className="font-semibold">{all ? 'Reply to all' : 'Reply'}</h3>
+      <OlderMessage
+        start={start}
+        where={where}
+        onNewest={(newest) => {
+          forgetAnswer(id);
+          startAnswering({ id: newest, all });
+        }}
+      />
+      <Heads written={written} accounts={accounts} change={change} />
       <textarea
         ref={area}
         aria-label="Text"

@@ -45,6 +45,85 @@ function Strip({ members }: { members: readonly ConversationMember[] }) {
   );
 }
 
+interface ToolbarProps extends Omit<ConversationProps, 'setup'> {
+  /** Whether all that is in sight is open. */
+  allOpen: boolean;
+  onOpenAll: () => void;
+  onThin: () => void;
+}
+
+/** What can be done with a conversation, and how it is shown. */
+function Toolbar({ id, open, elsewhere, onElsewhere, onSingle, allOpen, onOpenAll, onThin }: ToolbarProps) {
+  const { newestFirst, picture } = usePreferences();
+  const button = 'btn btn-ghost btn-xs';
+  const silence = (value: boolean, place: 'archive' | 'bin') =>
+    void act({ ids: [id] }, { do: 'silence', value, place });
+  return (
+    <div className="flex flex-wrap items-center gap-1" role="toolbar" aria-label="Conversation">
+      <button
+        className={button}
+        data-key="picture"
+        aria-pressed={picture === 'tree'}
+        onClick={() => prefer({ picture: picture === 'tree' ? 'stack' : 'tree' })}
+        title="Stack or tree (K)"
+      >
+        {picture === 'tree' ? <Layers size={14} aria-hidden /> : <ListTree size={14} aria-hidden />}
+        {picture === 'tree' ? 'As a stack' : 'As a tree'}
+      </button>
+      <button className={button} onClick={() => prefer({ newestFirst: !newestFirst })} aria-pressed={newestFirst}>
+        {newestFirst ? 'Newest first' : 'Oldest first'}
+      </button>
+      <button className={button} data-key="unfold" onClick={onOpenAll} title="Open all, close all (E)">
+        {allOpen ? <ChevronsDownUp size={14} aria-hidden /> : <ChevronsUpDown size={14} aria-hidden />}
+        {allOpen ? 'Close all' : 'Open all'}
+      </button>
+      <button className={button} data-key="thin-out" onClick={onThin} title="Thin out (T)">
+        <Scissors size={14} aria-hidden /> Thin out …
+      </button>
+      {open.silenced ? (
+        <button className={button} data-key="silence" onClick={() => silence(false, 'archive')} title="(S)">
+          <BellRing size={14} aria-hidden /> End the silence
+        </button>
+      ) : (
+        <>
+          <button
+            className={button}
+            data-key="silence"
+            onClick={() => silence(true, 'archive')}
+            title="To the Archive, and later answers pass the Inbox by (S)"
+          >
+            <BellOff size={14} aria-hidden /> Silence
+          </button>
+          <button
+            className={button}
+            data-key="silence-bin"
+            onClick={() => silence(true, 'bin')}
+            title="To the Bin, and later answers pass the Inbox by (Shift+S)"
+          >
+            Silence and bin
+          </button>
+        </>
+      )}
+      {(open.elsewhere > 0 || elsewhere) && (
+        <label className="flex items-center gap-1.5 px-2 text-xs" title="For this conversation, this once">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={elsewhere}
+            onChange={(event) => onElsewhere(event.target.checked)}
+          />
+          With other places{open.elsewhere > 0 && ` (${open.elsewhere} more)`}
+        </label>
+      )}
+      {onSingle && (
+        <button className={button} data-key="whole" onClick={onSingle} title="(H)">
+          This message alone
+        </button>
+      )}
+    </div>
+  );
+}
+
 /** A conversation: what it holds in words, what can be done with it, and its messages as a stack or as a tree. */
 export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle }: ConversationProps) {
   const { newestFirst, picture } = usePreferences();
@@ -81,9 +160,6 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
     setOpened(next);
   };
   const allOpen = inSight.every(({ member }) => opened.has(member.id));
-  const button = 'btn btn-ghost btn-xs';
-  const silence = (value: boolean, place: 'archive' | 'bin') =>
-    void act({ ids: [id] }, { do: 'silence', value, place });
   return (
     <div>
       <header className="sticky top-0 z-10 flex flex-col gap-1 border-b border-base-300 bg-base-100 px-4 py-2 max-lg:static">
@@ -95,73 +171,16 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
           {open.unread > 0 && <span className="font-semibold"> · {open.unread} unread</span>}
           {open.silenced && <span className="font-semibold"> · silenced: answers pass the Inbox by</span>}
         </p>
-        <div className="flex flex-wrap items-center gap-1" role="toolbar" aria-label="Conversation">
-          <button
-            className={button}
-            data-key="picture"
-            aria-pressed={picture === 'tree'}
-            onClick={() => prefer({ picture: picture === 'tree' ? 'stack' : 'tree' })}
-            title="Stack or tree (K)"
-          >
-            {picture === 'tree' ? <Layers size={14} aria-hidden /> : <ListTree size={14} aria-hidden />}
-            {picture === 'tree' ? 'As a stack' : 'As a tree'}
-          </button>
-          <button className={button} onClick={() => prefer({ newestFirst: !newestFirst })} aria-pressed={newestFirst}>
-            {newestFirst ? 'Newest first' : 'Oldest first'}
-          </button>
-          <button
-            className={button}
-            data-key="unfold"
-            onClick={() => setOpened(allOpen ? new Set([id]) : new Set(inSight.map(({ member }) => member.id)))}
-            title="Open all, close all (E)"
-          >
-            {allOpen ? <ChevronsDownUp size={14} aria-hidden /> : <ChevronsUpDown size={14} aria-hidden />}
-            {allOpen ? 'Close all' : 'Open all'}
-          </button>
-          <button className={button} data-key="thin-out" onClick={() => setThinning(true)} title="Thin out (T)">
-            <Scissors size={14} aria-hidden /> Thin out …
-          </button>
-          {open.silenced ? (
-            <button className={button} data-key="silence" onClick={() => silence(false, 'archive')} title="(S)">
-              <BellRing size={14} aria-hidden /> End the silence
-            </button>
-          ) : (
-            <>
-              <button
-                className={button}
-                data-key="silence"
-                onClick={() => silence(true, 'archive')}
-                title="To the Archive, and later answers pass the Inbox by (S)"
-              >
-                <BellOff size={14} aria-hidden /> Silence
-              </button>
-              <button
-                className={button}
-                data-key="silence-bin"
-                onClick={() => silence(true, 'bin')}
-                title="To the Bin, and later answers pass the Inbox by (Shift+S)"
-              >
-                Silence and bin
-              </button>
-            </>
-          )}
-          {(open.elsewhere > 0 || elsewhere) && (
-            <label className="flex items-center gap-1.5 px-2 text-xs" title="For this conversation, this once">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs"
-                checked={elsewhere}
-                onChange={(event) => onElsewhere(event.target.checked)}
-              />
-              With other places{open.elsewhere > 0 && ` (${open.elsewhere} more)`}
-            </label>
-          )}
-          {onSingle && (
-            <button className={button} data-key="whole" onClick={onSingle} title="(H)">
-              This message alone
-            </button>
-          )}
-        </div>
+        <Toolbar
+          id={id}
+          open={open}
+          elsewhere={elsewhere}
+          onElsewhere={onElsewhere}
+          onSingle={onSingle}
+          allOpen={allOpen}
+          onOpenAll={() => setOpened(allOpen ? new Set([id]) : new Set(inSight.map(({ member }) => member.id)))}
+          onThin={() => setThinning(true)}
+        />
       </header>
       <Strip members={members} />
       {from > 0 && (

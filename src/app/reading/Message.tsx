@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { Address } from '../../core/mail/address';
 import type { Setup } from '../../core/line/setup';
 import { placeName } from '../../core/mail/place';
+import type { OpenMessage } from '../../mailroom/border/message';
 import type { Row } from '../../mailroom/border/rows';
 import { mailroom } from '../../mailroom/client';
 import { startAnswering } from '../state/desk';
@@ -37,6 +38,108 @@ interface MessageProps {
   heading?: boolean;
 }
 
+interface HeadProps extends MessageProps {
+  message: OpenMessage;
+  /** As plain text, though it is written in HTML too. */
+  plain: boolean;
+  onPlain: (plain: boolean) => void;
+}
+
+/** How to answer it, its sender's standing, its labels and where it is. */
+function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
+  const { id } = row;
+  return (
+    <div className="flex flex-wrap items-center gap-x-1 gap-y-1">
+      <button className="btn btn-ghost btn-xs" onClick={() => startAnswering({ id, all: false })} title="Reply (Y)">
+        <Reply size={14} aria-hidden /> Reply
+      </button>
+      <button
+        className="btn btn-ghost btn-xs"
+        onClick={() => startAnswering({ id, all: true })}
+        title="Reply to all (Shift+Y)"
+      >
+        <ReplyAll size={14} aria-hidden /> Reply to all
+      </button>
+      {!row.own && <SenderStanding message={message.registered} id={id} setup={setup} />}
+      <Link className="btn btn-ghost btn-xs" to={`/rules/new?from=${id}`}>
+        <Filter size={14} aria-hidden /> Sort mail like this
+      </Link>
+      {row.labels.map((label) => (
+        <InkTag key={label} id={label} setup={setup} />
+      ))}
+      <span className="quiet text-sm">{placeName(row.place, setup.folders)}</span>
+      {message.alternatives && (
+        <label className="ml-auto flex items-center gap-1.5 text-sm">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={plain}
+            onChange={(e) => onPlain(e.target.checked)}
+          />
+          Plain text
+        </label>
+      )}
+    </div>
+  );
+}
+
+/** Who wrote it, to whom, when, what is to be known of it, and what can be done. */
+function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
+  const { id } = row;
+  const account = setup.accounts.find((a) => a.id === row.account);
+  return (
+    <header className="flex flex-col gap-1.5 border-b border-base-300 px-4 py-3">
+      {heading && (
+        <h2 className="text-lg leading-snug font-semibold [overflow-wrap:anywhere]" dir="auto">
+          <Marked text={row.subject || 'No subject'} part="subject" />
+        </h2>
+      )}
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <p className="min-w-0 [overflow-wrap:anywhere]">
+          <span className="font-semibold" dir="auto">
+            <Marked text={row.from.name || row.from.address || 'No sender'} part="people" />
+          </span>{' '}
+          {row.from.name && (
+            <span className="font-mono text-sm">
+              <Marked text={row.from.address} part="people" />
+            </span>
+          )}
+        </p>
+        <time className="quiet ml-auto text-sm" dateTime={isoTime(row.date)}>
+          {exactTime(row.date)}
+        </time>
+      </div>
+      <People word="To" list={row.to} />
+      <People word="Cc" list={message.cc} />
+      {account && setup.accounts.length > 1 && (
+        <p className="text-sm">
+          <span className="quiet">{row.own ? 'Sent from' : 'Came by'} the account </span>
+          {account.name}
+        </p>
+      )}
+      {message.listId && (
+        <p className="text-sm">
+          <span className="quiet">Mailing list </span>
+          <span className="font-mono text-sm">{message.listId}</span>
+        </p>
+      )}
+      {row.flagged && row.due !== null && (
+        <p className={`text-sm ${row.late ? 'font-semibold text-accent' : ''}`}>
+          Flagged for {dayOf(row.due)}
+          {row.late && ', late'}
+        </p>
+      )}
+      {row.deletedOn !== null && (
+        <p className="text-sm">
+          In {row.place === 'junk' ? 'Junk' : 'the Bin'} until {dayOf(row.deletedOn)}, then deleted for good.
+        </p>
+      )}
+      <Acts row={row} message={message} setup={setup} plain={plain} onPlain={onPlain} />
+      {message.attachments.length > 0 && <Attachments id={id} list={message.attachments} />}
+    </header>
+  );
+}
+
 /** One message opened: its head, its attachments, its text, and how to answer it. */
 export function Message({ row, setup, heading = false }: MessageProps) {
   const [plain, setPlain] = useState(false);
@@ -47,88 +150,9 @@ export function Message({ row, setup, heading = false }: MessageProps) {
     return (
       <p className="quiet p-4">{waiting ? 'Opening…' : (error ?? 'The stored bytes of this message can’t be read.')}</p>
     );
-  const account = setup.accounts.find((a) => a.id === row.account);
   return (
     <>
-      <header className="flex flex-col gap-1.5 border-b border-base-300 px-4 py-3">
-        {heading && (
-          <h2 className="text-lg leading-snug font-semibold [overflow-wrap:anywhere]" dir="auto">
-            <Marked text={row.subject || 'No subject'} part="subject" />
-          </h2>
-        )}
-        <div className="flex flex-wrap items-baseline gap-x-3">
-          <p className="min-w-0 [overflow-wrap:anywhere]">
-            <span className="font-semibold" dir="auto">
-              <Marked text={row.from.name || row.from.address || 'No sender'} part="people" />
-            </span>{' '}
-            {row.from.name && (
-              <span className="font-mono text-sm">
-                <Marked text={row.from.address} part="people" />
-              </span>
-            )}
-          </p>
-          <time className="quiet ml-auto text-sm" dateTime={isoTime(row.date)}>
-            {exactTime(row.date)}
-          </time>
-        </div>
-        <People word="To" list={row.to} />
-        <People word="Cc" list={message.cc} />
-        {account && setup.accounts.length > 1 && (
-          <p className="text-sm">
-            <span className="quiet">{row.own ? 'Sent from' : 'Came by'} the account </span>
-            {account.name}
-          </p>
-        )}
-        {message.listId && (
-          <p className="text-sm">
-            <span className="quiet">Mailing list </span>
-            <span className="font-mono text-sm">{message.listId}</span>
-          </p>
-        )}
-        {row.flagged && row.due !== null && (
-          <p className={`text-sm ${row.late ? 'font-semibold text-accent' : ''}`}>
-            Flagged for {dayOf(row.due)}
-            {row.late && ', late'}
-          </p>
-        )}
-        {row.deletedOn !== null && (
-          <p className="text-sm">
-            In {row.place === 'junk' ? 'Junk' : 'the Bin'} until {dayOf(row.deletedOn)}, then deleted for good.
-          </p>
-        )}
-        <div className="flex flex-wrap items-center gap-x-1 gap-y-1">
-          <button className="btn btn-ghost btn-xs" onClick={() => startAnswering({ id, all: false })} title="Reply (Y)">
-            <Reply size={14} aria-hidden /> Reply
-          </button>
-          <button
-            className="btn btn-ghost btn-xs"
-            onClick={() => startAnswering({ id, all: true })}
-            title="Reply to all (Shift+Y)"
-          >
-            <ReplyAll size={14} aria-hidden /> Reply to all
-          </button>
-          {!row.own && <SenderStanding message={message.registered} id={id} setup={setup} />}
-          <Link className="btn btn-ghost btn-xs" to={`/rules/new?from=${id}`}>
-            <Filter size={14} aria-hidden /> Sort mail like this
-          </Link>
-          {row.labels.map((label) => (
-            <InkTag key={label} id={label} setup={setup} />
-          ))}
-          <span className="quiet text-sm">{placeName(row.place, setup.folders)}</span>
-          {message.alternatives && (
-            <label className="ml-auto flex items-center gap-1.5 text-sm">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs"
-                checked={plain}
-                onChange={(e) => setPlain(e.target.checked)}
-              />
-              Plain text
-            </label>
-          )}
-        </div>
-        {message.attachments.length > 0 && <Attachments id={id} list={message.attachments} />}
-      </header>
+      <Head row={row} message={message} setup={setup} heading={heading} plain={plain} onPlain={setPlain} />
       {row.damage !== null && (
         <p className="m-4 flex gap-2 border-l-4 border-accent bg-base-200 px-3 py-2">
           <TriangleAlert size={18} className="mt-0.5 shrink-0" aria-hidden />
