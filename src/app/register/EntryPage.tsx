@@ -7,6 +7,8 @@ import {
   parseEntryOf,
   sameEntry,
   type Entry,
+  type EntryInput,
+  type EntryKind,
   type Standing,
 } from '../../core/senders/register';
 import type { SetupEdit } from '../../core/line/setupEdit';
@@ -59,11 +61,117 @@ function firstDraft(old: Entry | null, search: URLSearchParams): Draft {
   };
 }
 
+/** Where an entry comes from: the one that is changed, one with the same value, a message. */
+interface Origin {
+  old: Entry | null;
+  twin: Entry | null;
+  newId: string;
+  from: string | null;
+}
+
+/** The entry as it is filled in; null where what was typed is none. */
+function entryOf({ about, standing, why }: Draft, read: EntryInput, { old, twin, newId, from }: Origin): Entry | null {
+  if (!read.ok) return null;
+  const kind = entryKindOf(about.kind, read);
+  return {
+    // One value has one entry: an entry for a value that is there already takes its place.
+    id: twin?.id ?? old?.id ?? newId,
+    kind,
+    value: read.value,
+    ...(kind === 'domain' && !about.below ? { below: false } : {}),
+    ...(about.except.length ? { except: about.except } : {}),
+    standing,
+    since: twin?.since ?? old?.since ?? 0,
+    why: why.trim() || (from ? 'From a message' : 'By hand'),
+  };
+}
+
+function editsOf(entry: Entry | null, old: Entry | null): SetupEdit[] {
+  if (!entry) return [];
+  const edits: SetupEdit[] = [{ list: 'register', id: entry.id, item: entry }];
+  if (old && entry.id !== old.id) edits.unshift({ list: 'register', id: old.id, item: null });
+  return edits;
+}
+
+/** Edits with the moment from which a new entry stands. */
+const stamped = (edits: readonly SetupEdit[], now: number): SetupEdit[] =>
+  edits.map((edit) =>
+    edit.list === 'register' && edit.item ? { ...edit, item: { ...edit.item, since: edit.item.since || now } } : edit,
+  );
+
+/** What an entry would be about, in words. `twin`: another one that it takes the place of. */
+function aboutWords(kind: EntryKind, value: string, { below }: About, twin: Entry | null): string {
+  const what =
+    kind === 'address'
+      ? 'This one address.'
+      : kind === 'domain'
+        ? `Every address at ${value}${below ? ' and at what lies below it' : ', not below it'}.`
+        : kindWords[kind].hint;
+  if (!twin) return what;
+  return `${what} It is in the Register already, as ${twin.standing === 'safe' ? 'Safe' : 'Blocked'}: this takes its place.`;
+}
+
+/** What an entry would do to the mail here, and what speaks against it. */
+function useEntryChecks(entry: Entry | null, edits: SetupEdit[], error: string) {
+  const revision = useMailbox((s) => s.revision);
+  const asked = `${JSON.stringify(edits)} ${revision} ${error}`;
+  const answer = useAnswer(
+    () => (entry ? mailroom.dryRun(edits, null) : Promise.resolve({ ok: false as const, error })),
+    asked,
+    80,
+  );
+  const check = useAnswer(() => (entry ? mailroom.checkEntry(entry) : Promise.resolve(null)), asked, 80);
+  return { answer, check };
+}
+
+function StandingChoice({ standing, onChange }: { standing: Standing; onChange: (standing: Standing) => void }) {
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">Standing</legend>
+      {(
+        [
+          ['blocked', 'Blocked', 'its mail goes to Junk'],
+          ['safe', 'Safe', 'its mail is never Junk'],
+        ] as const
+      ).map(([its, name, what]) => (
+        <label key={its} className="flex items-center gap-2 py-0.5">
+          <input
+            type="radio"
+            name="standing"
+            className="radio radio-sm"
+            checked={standing === its}
+            onChange={() => onChange(its)}
+          />
+          <span>
+            <strong>{name}</strong>: {what}
+          </span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+function WhyField({ why, onChange }: { why: string; onChange: (why: string) => void }) {
+  return (
+    <div>
+      <label htmlFor="entry-why" className="mb-1 block font-semibold">
+        Why <span className="quiet font-normal">(for you, later)</span>
+      </label>
+      <input
+        id="entry-why"
+        className="input w-full"
+        maxLength={500}
+        value={why}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </div>
+  );
+}
+
 function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const location = useLocation();
-  const revision = useMailbox((s) => s.revision);
   const from = search.get('from');
   const message = useAnswer(() => (from ? mailroom.open(Number(from), true) : Promise.resolve(null)), from ?? '');
   const [newId] = useState(commandId);
@@ -77,60 +185,22 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const read = about.kind === 'sender' ? parseEntry(about.typed) : parseEntryOf(about.kind, about.typed);
   const kind = entryKindOf(about.kind, read);
   const twin = read.ok ? sameEntry(setup.register, kind, read.value) : null;
-  const entry: Entry | null = read.ok
-    ? {
-        // One value has one entry: an entry for a value that is there already takes its place.
-        id: twin?.id ?? old?.id ?? newId,
-        kind,
-        value: read.value,
-        ...(kind === 'domain' && !about.below ? { below: false } : {}),
-        ...(about.except.length ? { except: about.except } : {}),
-        standing: draft.standing,
-        since: twin?.since ?? old?.since ?? 0,
-        why: draft.why.trim() || (from ? 'From a message' : 'By hand'),
-      }
-    : null;
-  const edits: SetupEdit[] = entry ? [{ list: 'register', id: entry.id, item: entry }] : [];
-  if (entry && old && entry.id !== old.id) edits.unshift({ list: 'register', id: old.id, item: null });
-  const asked = `${JSON.stringify(edits)} ${revision} ${read.ok ? '' : read.error}`;
-  const answer = useAnswer(
-    () =>
-      entry ? mailroom.dryRun(edits, null) : Promise.resolve({ ok: false as const, error: read.ok ? '' : read.error }),
-    asked,
-    80,
-  );
-  const check = useAnswer(() => (entry ? mailroom.checkEntry(entry) : Promise.resolve(null)), asked, 80);
+  const entry = entryOf(draft, read, { old, twin, newId, from });
+  const edits = editsOf(entry, old);
+  const { answer, check } = useEntryChecks(entry, edits, read.ok ? '' : read.error);
   const guards = check.value?.guards ?? [];
   const total = answer.value?.ok ? answer.value.report.total : 0;
-  const word = draft.standing === 'blocked' ? 'Block' : 'Mark as safe';
 
   // Back to where the person came from, if that was a view of ours: a copied link opened here has none behind it.
   const leave = () => void (location.key === 'default' ? navigate('/register') : navigate(-1));
   const save = async () => {
     if (!entry) return;
     setSaving(true);
-    const stamped: SetupEdit[] = edits.map((edit) =>
-      edit.list === 'register' && edit.item
-        ? { ...edit, item: { ...edit.item, since: edit.item.since || Date.now() } }
-        : edit,
-    );
     const says = `${draft.standing === 'blocked' ? 'Blocked' : 'Marked as safe'} ${entryWords(entry)}`;
-    const outcome = await mailroom.editSetup(commandId(), stamped, says, runHere);
+    const outcome = await mailroom.editSetup(commandId(), stamped(edits, Date.now()), says, runHere);
     setSaving(false);
     if (tellOutcome(outcome)) leave();
   };
-  const says = [
-    entry && kind === 'address' && 'This one address.',
-    entry &&
-      kind === 'domain' &&
-      `Every address at ${entry.value}${about.below ? ' and at what lies below it' : ', not below it'}.`,
-    entry && kind !== 'address' && kind !== 'domain' && kindWords[kind].hint,
-    twin &&
-      twin.id !== old?.id &&
-      `It is in the Register already, as ${twin.standing === 'safe' ? 'Safe' : 'Blocked'}: this takes its place.`,
-  ]
-    .filter(Boolean)
-    .join(' ');
 
   return (
     <Page title={old ? `Entry: ${entryWords(old)}` : 'New entry in the Register'}>
@@ -146,7 +216,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
             <EntryFields
               about={about}
               read={read}
-              says={says}
+              says={read.ok ? aboutWords(kind, read.value, about, twin?.id === old?.id ? null : twin) : ''}
               from={{ address: search.get('value') ?? '', listId: message.value?.listId ?? '' }}
               own={setup.accounts.map(({ address }) => address)}
               onChange={(next) => {
@@ -154,40 +224,8 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
                 setSure(false);
               }}
             />
-            <fieldset>
-              <legend className="mb-1 font-semibold">Standing</legend>
-              {(
-                [
-                  ['blocked', 'Blocked', 'its mail goes to Junk'],
-                  ['safe', 'Safe', 'its mail is never Junk'],
-                ] as const
-              ).map(([standing, name, what]) => (
-                <label key={standing} className="flex items-center gap-2 py-0.5">
-                  <input
-                    type="radio"
-                    name="standing"
-                    className="radio radio-sm"
-                    checked={draft.standing === standing}
-                    onChange={() => setDraft({ ...draft, standing })}
-                  />
-                  <span>
-                    <strong>{name}</strong>: {what}
-                  </span>
-                </label>
-              ))}
-            </fieldset>
-            <div>
-              <label htmlFor="entry-why" className="mb-1 block font-semibold">
-                Why <span className="quiet font-normal">(for you, later)</span>
-              </label>
-              <input
-                id="entry-why"
-                className="input w-full"
-                maxLength={500}
-                value={draft.why}
-                onChange={(e) => setDraft({ ...draft, why: e.target.value })}
-              />
-            </div>
+            <StandingChoice standing={draft.standing} onChange={(standing) => setDraft({ ...draft, standing })} />
+            <WhyField why={draft.why} onChange={(why) => setDraft({ ...draft, why })} />
             <RunHere on={runHere} onChange={setRunHere} />
             <Guards list={guards} sure={sure} onSure={setSure} />
             <div className="flex flex-wrap gap-2">
@@ -195,7 +233,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
                 className="btn btn-primary"
                 disabled={!entry || saving || check.waiting || (guards.length > 0 && !sure)}
               >
-                {word}
+                {draft.standing === 'blocked' ? 'Block' : 'Mark as safe'}
                 {runHere && total > 0 && ` and sort ${messages(total)}`}
               </button>
               <button type="button" className="btn btn-ghost" onClick={leave}>

@@ -21,6 +21,102 @@ export function ManyPage() {
   return setup ? <Many setup={setup} /> : null;
 }
 
+interface SourcesProps {
+  text: string;
+  trouble: string | null;
+  onFile: (file: File | undefined) => void;
+  onText: (text: string) => void;
+}
+
+/** Where entries come from: a file, or what is pasted. */
+function Sources({ text, trouble, onFile, onText }: SourcesProps) {
+  return (
+    <>
+      <div>
+        <label htmlFor="many-file" className="mb-1 block font-semibold">
+          A CSV file
+        </label>
+        <input
+          id="many-file"
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          className="file-input w-full"
+          onChange={(e) => onFile(e.target.files?.[0])}
+        />
+        {trouble && (
+          <p className="mt-1 border-l-4 border-error bg-base-200 px-3 py-1" role="alert">
+            {trouble}
+          </p>
+        )}
+      </div>
+      <div>
+        <label htmlFor="many-text" className="mb-1 block font-semibold">
+          Or paste: one address or domain a line
+        </label>
+        <textarea
+          id="many-text"
+          className="textarea h-48 w-full font-mono"
+          spellCheck={false}
+          value={text}
+          aria-describedby="many-help"
+          onChange={(e) => onText(e.target.value)}
+        />
+        <p id="many-help" className="quiet text-sm">
+          A first row with the columns kind, value, subdomains, except, standing, since and why is understood; only
+          value is needed.
+        </p>
+      </div>
+    </>
+  );
+}
+
+interface WhatWasReadProps {
+  /** Nothing was given yet. */
+  nothing: boolean;
+  merged: ReturnType<typeof mergeEntries>;
+  wrong: ReturnType<typeof registerFromCsv>['wrong'];
+}
+
+function WhatWasRead({ nothing, merged, wrong }: WhatWasReadProps) {
+  return (
+    <section aria-label="What was read">
+      <h2 className="text-lg font-semibold">What was read</h2>
+      {nothing ? (
+        <p className="quiet">Nothing yet.</p>
+      ) : (
+        <p role="status">
+          {count(merged.added)} new, {count(merged.changed)} that change an entry, {count(merged.same)} there already,{' '}
+          <strong className={wrong.length ? 'text-accent' : ''}>{count(wrong.length)} that can’t be taken</strong>.
+        </p>
+      )}
+      {wrong.length > 0 && (
+        <div className="mt-2 max-h-64 overflow-auto" tabIndex={0} role="region" aria-label="Rows that can’t be taken">
+          <table className="table table-sm">
+            <thead>
+              <tr>
+                <th>Row</th>
+                <th>What stands there</th>
+                <th>Why not</th>
+              </tr>
+            </thead>
+            <tbody>
+              {wrong.slice(0, 500).map(({ row, text: what, reason }) => (
+                <tr key={row}>
+                  <td className="tabular-nums">{row}</td>
+                  <td className="max-w-56 truncate font-mono" title={what}>
+                    {what}
+                  </td>
+                  <td>{reason}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}
+
 function Many({ setup }: { setup: Setup }) {
   const navigate = useNavigate();
   const revision = useMailbox((s) => s.revision);
@@ -74,43 +170,15 @@ function Many({ setup }: { setup: Setup }) {
               void save();
             }}
           >
-            <div>
-              <label htmlFor="many-file" className="mb-1 block font-semibold">
-                A CSV file
-              </label>
-              <input
-                id="many-file"
-                type="file"
-                accept=".csv,.txt,text/csv,text/plain"
-                className="file-input w-full"
-                onChange={(e) => void pick(e.target.files?.[0])}
-              />
-              {trouble && (
-                <p className="mt-1 border-l-4 border-error bg-base-200 px-3 py-1" role="alert">
-                  {trouble}
-                </p>
-              )}
-            </div>
-            <div>
-              <label htmlFor="many-text" className="mb-1 block font-semibold">
-                Or paste: one address or domain a line
-              </label>
-              <textarea
-                id="many-text"
-                className="textarea h-48 w-full font-mono"
-                spellCheck={false}
-                value={text}
-                aria-describedby="many-help"
-                onChange={(e) => {
-                  setFile(null);
-                  setText(e.target.value);
-                }}
-              />
-              <p id="many-help" className="quiet text-sm">
-                A first row with the columns kind, value, subdomains, except, standing, since and why is understood;
-                only value is needed.
-              </p>
-            </div>
+            <Sources
+              text={text}
+              trouble={trouble}
+              onFile={(picked) => void pick(picked)}
+              onText={(typed) => {
+                setFile(null);
+                setText(typed);
+              }}
+            />
             <label className="flex items-center gap-2">
               Rows without a standing are
               <select
@@ -131,50 +199,7 @@ function Many({ setup }: { setup: Setup }) {
         }
         right={
           <div className="flex flex-col gap-5">
-            <section aria-label="What was read">
-              <h2 className="text-lg font-semibold">What was read</h2>
-              {text.trim() === '' ? (
-                <p className="quiet">Nothing yet.</p>
-              ) : (
-                <p role="status">
-                  {count(merged.added)} new, {count(merged.changed)} that change an entry, {count(merged.same)} there
-                  already,{' '}
-                  <strong className={wrong.length ? 'text-accent' : ''}>
-                    {count(wrong.length)} that can’t be taken
-                  </strong>
-                  .
-                </p>
-              )}
-              {wrong.length > 0 && (
-                <div
-                  className="mt-2 max-h-64 overflow-auto"
-                  tabIndex={0}
-                  role="region"
-                  aria-label="Rows that can’t be taken"
-                >
-                  <table className="table table-sm">
-                    <thead>
-                      <tr>
-                        <th>Row</th>
-                        <th>What stands there</th>
-                        <th>Why not</th>
-                      </tr>
-                    </thead>
-                    <tbody>
-                      {wrong.slice(0, 500).map(({ row, text: what, reason }) => (
-                        <tr key={row}>
-                          <td className="tabular-nums">{row}</td>
-                          <td className="max-w-56 truncate font-mono" title={what}>
-                            {what}
-                          </td>
-                          <td>{reason}</td>
-                        </tr>
-                      ))}
-                    </tbody>
-                  </table>
-                </div>
-              )}
-            </section>
+            <WhatWasRead nothing={text.trim() === ''} merged={merged} wrong={wrong} />
             {edits.length > 0 && <DryRunPanel answer={answer} setup={setup} none="No message here would change." />}
           </div>
         }

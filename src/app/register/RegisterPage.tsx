@@ -49,13 +49,138 @@ function ordered(entries: readonly Entry[], uses: Uses, by: Order, turned: boole
   return turned ? sorted.reverse() : sorted;
 }
 
+/** How the entries are ordered; `turned`: the other way round. */
+interface Sorting {
+  order: Order;
+  turned: boolean;
+}
+
+/** A standing, or either. */
+type AnyStanding = '' | Entry['standing'];
+
+interface FiltersProps {
+  wanted: string;
+  onWanted: (words: string) => void;
+  standing: AnyStanding;
+  onStanding: (standing: AnyStanding) => void;
+}
+
+function Filters({ wanted, onWanted, standing, onStanding }: FiltersProps) {
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+      <label className="flex max-w-sm flex-1 items-center gap-2">
+        <span className="whitespace-nowrap">Show only</span>
+        <input
+          className="input input-sm w-full"
+          value={wanted}
+          placeholder="part of an address, country or reason"
+          onChange={(e) => onWanted(e.target.value)}
+        />
+      </label>
+      <label className="flex items-center gap-2">
+        <span className="sr-only">Standing</span>
+        <select
+          className="select select-sm"
+          value={standing}
+          onChange={(e) => onStanding(e.target.value as typeof standing)}
+        >
+          <option value="">Safe and Blocked</option>
+          <option value="safe">Safe</option>
+          <option value="blocked">Blocked</option>
+        </select>
+      </label>
+    </div>
+  );
+}
+
+const unused: EntryUse = { decided: 0, last: null };
+
+/** `use`: null while it is being counted. */
+function EntryRow({ entry, use, onTakeOff }: { entry: Entry; use: EntryUse | null; onTakeOff: () => void }) {
+  return (
+    <tr>
+      <td className="max-w-72 min-w-44 [overflow-wrap:anywhere]">
+        <Link className="link" to={`/register/${encodeURIComponent(entry.id)}`}>
+          {entryLabel(entry)}
+        </Link>
+      </td>
+      <td className="whitespace-nowrap">{kindWords[entry.kind].name}</td>
+      <td className={`font-semibold ${entry.standing === 'blocked' ? 'text-error' : 'text-success'}`}>
+        {entry.standing === 'blocked' ? 'Blocked' : 'Safe'}
+      </td>
+      <td className="whitespace-nowrap">{entry.since ? dayOf(entry.since) : '–'}</td>
+      <td className="text-right tabular-nums">{use ? count(use.decided) : '…'}</td>
+      <td className="whitespace-nowrap">{use?.last ? dayOf(use.last) : '–'}</td>
+      <td className="max-w-64 truncate" title={entry.why}>
+        {entry.why}
+      </td>
+      <td className="text-right">
+        <button
+          className="btn whitespace-nowrap btn-ghost btn-xs"
+          aria-label={`Take off ${entryWords(entry)}`}
+          onClick={onTakeOff}
+        >
+          Take off
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+interface EntryTableProps {
+  entries: readonly Entry[];
+  uses: Uses | null;
+  by: Sorting;
+  onOrder: (by: Sorting) => void;
+  onTakeOff: (entry: Entry) => void;
+}
+
+function EntryTable({ entries, uses, by, onOrder, onTakeOff }: EntryTableProps) {
+  return (
+    <table className="table table-sm">
+      <thead>
+        <tr>
+          {columns.map(([order, word]) => {
+            const on = by.order === order;
+            const Arrow = by.turned ? ArrowUp : ArrowDown;
+            return (
+              <th key={order} aria-sort={on ? (by.turned ? 'descending' : 'ascending') : undefined}>
+                <button
+                  className="flex min-h-6 items-center gap-1 font-semibold"
+                  onClick={() => onOrder({ order, turned: on && !by.turned })}
+                >
+                  {word} {on && <Arrow size={14} aria-hidden />}
+                </button>
+              </th>
+            );
+          })}
+          <th>Why</th>
+          <th>
+            <span className="sr-only">Acts</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {entries.map((entry) => (
+          <EntryRow
+            key={entry.id}
+            entry={entry}
+            use={uses ? (uses[entry.id] ?? unused) : null}
+            onTakeOff={() => onTakeOff(entry)}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 /** The Register: all standing decisions about senders, own addresses, lists, countries and writing, in one table. */
 export function RegisterPage() {
   const setup = useMailbox((s) => s.overview?.setup);
   const revision = useMailbox((s) => s.revision);
   const [wanted, setWanted] = useState('');
-  const [standing, setStanding] = useState<'' | Entry['standing']>('');
-  const [by, setBy] = useState<{ order: Order; turned: boolean }>({ order: 'about', turned: false });
+  const [standing, setStanding] = useState<AnyStanding>('');
+  const [by, setBy] = useState<Sorting>({ order: 'about', turned: false });
   const [shownUpTo, setShownUpTo] = useState(inSight);
   const [takingOff, setTakingOff] = useState<Entry | null>(null);
   const { value: uses } = useAnswer(() => mailroom.registerUse(), String(revision));
@@ -116,87 +241,15 @@ export function RegisterPage() {
         </p>
       ) : (
         <>
-          <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
-            <label className="flex max-w-sm flex-1 items-center gap-2">
-              <span className="whitespace-nowrap">Show only</span>
-              <input
-                className="input input-sm w-full"
-                value={wanted}
-                placeholder="part of an address, country or reason"
-                onChange={(e) => setWanted(e.target.value)}
-              />
-            </label>
-            <label className="flex items-center gap-2">
-              <span className="sr-only">Standing</span>
-              <select
-                className="select select-sm"
-                value={standing}
-                onChange={(e) => setStanding(e.target.value as typeof standing)}
-              >
-                <option value="">Safe and Blocked</option>
-                <option value="safe">Safe</option>
-                <option value="blocked">Blocked</option>
-              </select>
-            </label>
-          </div>
+          <Filters wanted={wanted} onWanted={setWanted} standing={standing} onStanding={setStanding} />
           <div className="overflow-x-auto">
-            <table className="table table-sm">
-              <thead>
-                <tr>
-                  {columns.map(([order, word]) => {
-                    const on = by.order === order;
-                    const Arrow = by.turned ? ArrowUp : ArrowDown;
-                    return (
-                      <th key={order} aria-sort={on ? (by.turned ? 'descending' : 'ascending') : undefined}>
-                        <button
-                          className="flex min-h-6 items-center gap-1 font-semibold"
-                          onClick={() => setBy({ order, turned: on && !by.turned })}
-                        >
-                          {word} {on && <Arrow size={14} aria-hidden />}
-                        </button>
-                      </th>
-                    );
-                  })}
-                  <th>Why</th>
-                  <th>
-                    <span className="sr-only">Acts</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {shown.slice(0, shownUpTo).map((entry) => {
-                  const use = uses?.[entry.id];
-                  return (
-                    <tr key={entry.id}>
-                      <td className="max-w-72 min-w-44 [overflow-wrap:anywhere]">
-                        <Link className="link" to={`/register/${encodeURIComponent(entry.id)}`}>
-                          {entryLabel(entry)}
-                        </Link>
-                      </td>
-                      <td className="whitespace-nowrap">{kindWords[entry.kind].name}</td>
-                      <td className={`font-semibold ${entry.standing === 'blocked' ? 'text-error' : 'text-success'}`}>
-                        {entry.standing === 'blocked' ? 'Blocked' : 'Safe'}
-                      </td>
-                      <td className="whitespace-nowrap">{entry.since ? dayOf(entry.since) : '–'}</td>
-                      <td className="text-right tabular-nums">{uses ? count(use?.decided ?? 0) : '…'}</td>
-                      <td className="whitespace-nowrap">{use?.last ? dayOf(use.last) : '–'}</td>
-                      <td className="max-w-64 truncate" title={entry.why}>
-                        {entry.why}
-                      </td>
-                      <td className="text-right">
-                        <button
-                          className="btn whitespace-nowrap btn-ghost btn-xs"
-                          aria-label={`Take off ${entryWords(entry)}`}
-                          onClick={() => setTakingOff(entry)}
-                        >
-                          Take off
-                        </button>
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
+            <EntryTable
+              entries={shown.slice(0, shownUpTo)}
+              uses={uses}
+              by={by}
+              onOrder={setBy}
+              onTakeOff={setTakingOff}
+            />
           </div>
           <p className="quiet mt-3 text-sm" role="status">
             {count(Math.min(shownUpTo, shown.length))} of {count(register.length)} shown.{' '}

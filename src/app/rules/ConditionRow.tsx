@@ -178,6 +178,62 @@ function TextRest({ condition, onChange }: TextRestProps) {
   }
 }
 
+interface ChoiceRestProps extends Pick<ConditionRowProps, 'setup' | 'onChange'> {
+  condition: Extract<Condition, { field: 'account' | 'standing' | 'addressed' }>;
+}
+
+/** A choice among some. */
+function ChoiceRest({ condition, setup, onChange }: ChoiceRestProps) {
+  switch (condition.field) {
+    case 'account':
+      return (
+        <select
+          aria-label="Account"
+          className={small}
+          value={condition.account}
+          onChange={(e) => onChange({ ...condition, account: e.target.value })}
+        >
+          {setup.accounts.length === 0 && <option value="">no accounts yet</option>}
+          {setup.accounts.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      );
+    case 'standing':
+      return (
+        <select
+          aria-label="Standing"
+          className={small}
+          value={condition.is}
+          onChange={(e) => onChange({ ...condition, is: e.target.value === 'safe' ? 'safe' : 'none' })}
+        >
+          <option value="safe">Safe</option>
+          <option value="none">none</option>
+        </select>
+      );
+    case 'addressed':
+      return (
+        <select
+          aria-label="How it is addressed"
+          className={small}
+          value={condition.is}
+          onChange={(e) => {
+            const is = addressings.find((one) => one === e.target.value);
+            if (is) onChange({ ...condition, is });
+          }}
+        >
+          {addressings.map((is) => (
+            <option key={is} value={is}>
+              {addressingWords[is]}
+            </option>
+          ))}
+        </select>
+      );
+  }
+}
+
 /** What stands after the field, as the field needs it. */
 function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition' | 'setup' | 'onChange'>) {
   switch (condition.field) {
@@ -226,34 +282,6 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
           />
         </>
       );
-    case 'account':
-      return (
-        <select
-          aria-label="Account"
-          className={small}
-          value={condition.account}
-          onChange={(e) => onChange({ ...condition, account: e.target.value })}
-        >
-          {setup.accounts.length === 0 && <option value="">no accounts yet</option>}
-          {setup.accounts.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      );
-    case 'standing':
-      return (
-        <select
-          aria-label="Standing"
-          className={small}
-          value={condition.is}
-          onChange={(e) => onChange({ ...condition, is: e.target.value === 'safe' ? 'safe' : 'none' })}
-        >
-          <option value="safe">Safe</option>
-          <option value="none">none</option>
-        </select>
-      );
     case 'score':
       return (
         <>
@@ -268,27 +296,13 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
           />
         </>
       );
-    case 'addressed':
-      return (
-        <select
-          aria-label="How it is addressed"
-          className={small}
-          value={condition.is}
-          onChange={(e) => {
-            const is = addressings.find((one) => one === e.target.value);
-            if (is) onChange({ ...condition, is });
-          }}
-        >
-          {addressings.map((is) => (
-            <option key={is} value={is}>
-              {addressingWords[is]}
-            </option>
-          ))}
-        </select>
-      );
     case 'answer':
     case 'every':
       return null;
+    case 'account':
+    case 'standing':
+    case 'addressed':
+      return <ChoiceRest condition={condition} setup={setup} onChange={onChange} />;
     default:
       return <TextRest condition={condition} onChange={onChange} />;
   }

@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type Dispatch, type SetStateAction } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import { isGroup, type Condition, type Group, type Rule } from '../../core/rules/rule';
@@ -14,7 +14,17 @@ import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../../core/text/sentences';
 import { ActionFields } from './ActionFields';
-import { draftOf, emptyCondition, emptyDraft, isComplete, readDraft, type RuleDraft } from './ruleDraft';
+import {
+  countsOf,
+  draftOf,
+  emptyCondition,
+  emptyDraft,
+  isComplete,
+  placesOf,
+  readDraft,
+  withNew,
+  type RuleDraft,
+} from './ruleDraft';
 import { GroupFields } from './GroupFields';
 
 /** A rule, new or there already: left what it says, right what it does to the mail here. */
@@ -33,26 +43,9 @@ export function RuleEditor() {
   return <Editor key={id ?? 'new'} old={old} setup={setup} from={search.get('from')} />;
 }
 
-/** The conditions of a draft in the order of their counts, each with its place as GroupFields names it. */
-function* placesOf(draft: RuleDraft): Generator<{ at: string; condition: Condition }> {
-  for (const [word, group] of [['when', draft.when] as const, ['unless', draft.unless] as const])
-    for (const [i, part] of (group?.of ?? []).entries())
-      if (!isGroup(part)) yield { at: `${word} ${i}`, condition: part };
-      else
-        for (const [n, condition] of part.of.entries())
-          yield { at: `${word} ${i}.${n}`, condition: condition as Condition };
-}
-
-function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: string | null }) {
-  const navigate = useNavigate();
-  const revision = useMailbox((s) => s.revision);
-  const [ids] = useState(() => ({ rule: old?.id ?? commandId(), folder: commandId(), label: commandId() }));
-  const [draft, setDraft] = useState<RuleDraft>(old ? draftOf(old) : emptyDraft);
+/** What a message proposes for a rule; the likeliest stands ready in a draft that is not begun. */
+function useProposals(from: string | null, setDraft: Dispatch<SetStateAction<RuleDraft>>): RuleProposals | null {
   const [proposals, setProposals] = useState<RuleProposals | null>(null);
-  const [runHere, setRunHere] = useState(true);
-  const [saving, setSaving] = useState(false);
-  const set = (part: Partial<RuleDraft>) => setDraft((d) => ({ ...d, ...part }));
-
   useEffect(() => {
     if (from === null) return;
     void mailroom.ruleProposals(Number(from)).then((found) => {
@@ -70,7 +63,113 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
         };
       });
     });
-  }, [from]);
+  }, [from, setDraft]);
+  return proposals;
+}
+
+interface FromTheMessageProps {
+  proposals: RuleProposals | null;
+  draft: RuleDraft;
+  setup: Setup;
+  onWhen: (when: Group) => void;
+}
+
+/** Conditions that the message proposes and that are not in the draft yet. */
+function FromTheMessage({ proposals, draft, setup, onWhen }: FromTheMessageProps) {
+  const asText = (condition: Condition) => JSON.stringify(condition);
+  const present = new Set([...placesOf(draft)].map(({ condition }) => asText(condition)));
+  const unused = proposals?.conditions.filter(({ condition }) => !present.has(asText(condition))) ?? [];
+  const withCondition = (condition: Condition): Group => ({
+    ...draft.when,
+    of: [...draft.when.of.filter((part) => isGroup(part) || isComplete(part)), condition],
+  });
+
+  if (unused.length === 0) return null;
+  return (
+    <div className="flex flex-col items-start gap-1" role="group" aria-label="From the message">
+      <span className="quiet text-sm">From the message:</span>
+      {unused.map(({ condition, count: held }) => (
+        <button
+          key={asText(condition)}
+          type="button"
+          className="btn h-auto min-h-6 max-w-full py-0.5 text-left font-normal btn-ghost btn-xs"
+          onClick={() => onWhen(withCondition(condition))}
+        >
+          <Plus size={14} aria-hidden />
+          <span className="truncate">{conditionWords(condition, setup)}</span>
+          <span className="quiet whitespace-nowrap tabular-nums">{count(held)} here</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+interface UnlessProps {
+  group: Group | null;
+  setup: Setup;
+  holds: (at: string) => number | null;
+  onChange: (unless: Group | null) => void;
+}
+
+/** The group that keeps a rule from acting, where there is one. */
+function Unless({ group, setup, holds, onChange }: UnlessProps) {
+  if (!group)
+    return (
+      <button
+        type="button"
+        className="btn self-start btn-ghost btn-xs"
+        onClick={() => onChange({ match: 'any', of: [emptyCondition('from', setup)] })}
+      >
+        <Plus size={14} aria-hidden /> Unless …
+      </button>
+    );
+  return (
+    <GroupFields
+      word="Unless"
+      group={group}
+      setup={setup}
+      holds={holds}
+      onChange={onChange}
+      onRemove={() => onChange(null)}
+    />
+  );
+}
+
+interface NameFieldProps {
+  name: string;
+  /** What it is called without a name of its own. */
+  otherwise: string;
+  onChange: (name: string) => void;
+}
+
+function NameField({ name, otherwise, onChange }: NameFieldProps) {
+  return (
+    <div>
+      <label htmlFor="rule-name" className="mb-1 block font-semibold">
+        Name
+      </label>
+      <input
+        id="rule-name"
+        className="input w-full input-sm"
+        maxLength={200}
+        value={name}
+        placeholder={otherwise}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </div>
+  );
+}
+
+function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: string | null }) {
+  const navigate = useNavigate();
+  const revision = useMailbox((s) => s.revision);
+  const [ids] = useState(() => ({ rule: old?.id ?? commandId(), folder: commandId(), label: commandId() }));
+  const [draft, setDraft] = useState<RuleDraft>(old ? draftOf(old) : emptyDraft);
+  const [runHere, setRunHere] = useState(true);
+  const [saving, setSaving] = useState(false);
+  const set = (part: Partial<RuleDraft>) => setDraft((d) => ({ ...d, ...part }));
+
+  const proposals = useProposals(from, setDraft);
 
   const read = readDraft(draft, setup, ids);
   const edits = read.ok ? read.edits : [];
@@ -83,10 +182,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
     120,
   );
   const report = answer.value?.ok ? answer.value.report : null;
-  const counts = new Map<string, number>();
-  if (report && !answer.waiting)
-    for (const { at } of [...placesOf(draft)].filter(({ condition }) => isComplete(condition)))
-      counts.set(at, report.conditions[counts.size] ?? 0);
+  const counts = report && !answer.waiting ? countsOf(draft, report.conditions) : new Map<string, number>();
   const leave = () => void navigate('/rules');
 
   const save = async () => {
@@ -97,14 +193,6 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
     setSaving(false);
     if (tellOutcome(outcome)) leave();
   };
-  const asText = (condition: Condition) => JSON.stringify(condition);
-  const present = new Set([...placesOf(draft)].map(({ condition }) => asText(condition)));
-  const unused = proposals?.conditions.filter(({ condition }) => !present.has(asText(condition))) ?? [];
-  const withCondition = (condition: Condition): Group => ({
-    ...draft.when,
-    of: [...draft.when.of.filter((part) => isGroup(part) || isComplete(part)), condition],
-  });
-
   return (
     <Page title={old ? ruleName(old, setup) : from === null ? 'New rule' : 'Sort mail like this'}>
       <Halves
@@ -123,55 +211,19 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
               holds={(at) => counts.get(`when ${at}`) ?? null}
               onChange={(when) => set({ when })}
             />
-            {unused.length > 0 && (
-              <div className="flex flex-col items-start gap-1" role="group" aria-label="From the message">
-                <span className="quiet text-sm">From the message:</span>
-                {unused.map(({ condition, count: held }) => (
-                  <button
-                    key={asText(condition)}
-                    type="button"
-                    className="btn h-auto min-h-6 max-w-full py-0.5 text-left font-normal btn-ghost btn-xs"
-                    onClick={() => set({ when: withCondition(condition) })}
-                  >
-                    <Plus size={14} aria-hidden />
-                    <span className="truncate">{conditionWords(condition, setup)}</span>
-                    <span className="quiet whitespace-nowrap tabular-nums">{count(held)} here</span>
-                  </button>
-                ))}
-              </div>
-            )}
-            {draft.unless ? (
-              <GroupFields
-                word="Unless"
-                group={draft.unless}
-                setup={setup}
-                holds={(at) => counts.get(`unless ${at}`) ?? null}
-                onChange={(unless) => set({ unless })}
-                onRemove={() => set({ unless: null })}
-              />
-            ) : (
-              <button
-                type="button"
-                className="btn self-start btn-ghost btn-xs"
-                onClick={() => set({ unless: { match: 'any', of: [emptyCondition('from', setup)] } })}
-              >
-                <Plus size={14} aria-hidden /> Unless …
-              </button>
-            )}
+            <FromTheMessage proposals={proposals} draft={draft} setup={setup} onWhen={(when) => set({ when })} />
+            <Unless
+              group={draft.unless}
+              setup={setup}
+              holds={(at) => counts.get(`unless ${at}`) ?? null}
+              onChange={(unless) => set({ unless })}
+            />
             <ActionFields draft={draft} setup={setup} ids={ids} onChange={set} />
-            <div>
-              <label htmlFor="rule-name" className="mb-1 block font-semibold">
-                Name
-              </label>
-              <input
-                id="rule-name"
-                className="input w-full input-sm"
-                maxLength={200}
-                value={draft.name}
-                placeholder={read.ok ? ruleName({ ...read.rule, name: '' }, setup) : 'named by its conditions'}
-                onChange={(e) => set({ name: e.target.value })}
-              />
-            </div>
+            <NameField
+              name={draft.name}
+              otherwise={read.ok ? ruleName({ ...read.rule, name: '' }, setup) : 'named by its conditions'}
+              onChange={(name) => set({ name })}
+            />
             {read.ok && (
               <p className="border-l-4 border-primary bg-base-200 px-3 py-2 text-sm">
                 {ruleSentence(read.rule, withNew(setup, draft, ids))}
@@ -201,10 +253,3 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
     </Page>
   );
 }
-
-/** The setup with the folder and the label that are still to be made, so that they have names. */
-const withNew = (setup: Setup, draft: RuleDraft, ids: { folder: string; label: string }): Setup => ({
-  ...setup,
-  folders: [...setup.folders, { id: ids.folder, name: draft.newFolder.trim() || 'the new folder' }],
-  labels: [...setup.labels, { id: ids.label, name: draft.newLabel.trim() || 'the new label', ink: 'sea' }],
-});

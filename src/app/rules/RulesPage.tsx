@@ -177,15 +177,57 @@ function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit 
   );
 }
 
+interface RuleListProps {
+  setup: Setup;
+  /** Null until it is counted. */
+  report: RuleSetReport | null;
+  onMove: (rule: Rule, to: number) => void;
+  edit: (edits: SetupEdit[], says: string) => Promise<boolean>;
+}
+
+/** The rules, dragged into another order. */
+function RuleList({ setup, report, onMove, edit }: RuleListProps) {
+  const { rules } = setup;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => {
+        const rule = rules.find(({ id }) => id === active.id);
+        const to = rules.findIndex(({ id }) => id === over?.id);
+        if (rule && to >= 0 && rules[to] !== rule) onMove(rule, to);
+      }}
+    >
+      <SortableContext items={rules.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+        <ol className="flex flex-col gap-2" aria-label="Rules in their order">
+          {rules.map((rule, at) => (
+            <RuleItem
+              key={rule.id}
+              rule={rule}
+              at={at}
+              last={at === rules.length - 1}
+              setup={setup}
+              report={report?.rules.find(({ id }) => id === rule.id) ?? null}
+              contradictions={report?.contradictions.filter(({ second }) => second === rule.id) ?? []}
+              onMove={(to) => onMove(rule, to)}
+              edit={edit}
+            />
+          ))}
+        </ol>
+      </SortableContext>
+    </DndContext>
+  );
+}
+
 /** The rules in the order in which they are asked, and what the whole set does with the mail here. */
 export function RulesPage() {
   const setup = useMailbox((s) => s.overview?.setup);
   const revision = useMailbox((s) => s.revision);
   const answer = useAnswer(() => mailroom.ruleSetReport([]), `${revision}`, 60);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   if (!setup) return null;
   const edit = async (edits: SetupEdit[], says: string) =>
     tellOutcome(await mailroom.editSetup(commandId(), edits, says, false));
@@ -235,33 +277,7 @@ export function RulesPage() {
                   reached.
                 </p>
               )}
-              <DndContext
-                sensors={sensors}
-                collisionDetection={closestCenter}
-                onDragEnd={({ active, over }) => {
-                  const rule = rules.find(({ id }) => id === active.id);
-                  const to = rules.findIndex(({ id }) => id === over?.id);
-                  if (rule && to >= 0 && rules[to] !== rule) move(rule, to);
-                }}
-              >
-                <SortableContext items={rules.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-                  <ol className="flex flex-col gap-2" aria-label="Rules in their order">
-                    {rules.map((rule, at) => (
-                      <RuleItem
-                        key={rule.id}
-                        rule={rule}
-                        at={at}
-                        last={at === rules.length - 1}
-                        setup={setup}
-                        report={report?.rules.find(({ id }) => id === rule.id) ?? null}
-                        contradictions={report?.contradictions.filter(({ second }) => second === rule.id) ?? []}
-                        onMove={(to) => move(rule, to)}
-                        edit={edit}
-                      />
-                    ))}
-                  </ol>
-                </SortableContext>
-              </DndContext>
+              <RuleList setup={setup} report={report} onMove={move} edit={edit} />
             </>
           }
           right={

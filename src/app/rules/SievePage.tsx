@@ -104,6 +104,47 @@ function editsOf(read: ReadScript, setup: Setup, instead: boolean): SetupEdit[] 
   return edits;
 }
 
+function PickFile({ onText }: { onText: (text: string) => void }) {
+  return (
+    <label className="btn btn-outline btn-sm">
+      <FileUp size={16} aria-hidden /> A script from a file
+      <input
+        type="file"
+        className="sr-only"
+        accept=".sieve,.siv,.txt"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (file) void file.text().then(onText);
+        }}
+      />
+    </label>
+  );
+}
+
+/** The rules that would be taken, and what comes with them. */
+function Coming({ read, names }: { read: ReadScript; names: Setup }) {
+  return (
+    <>
+      <h3 className="font-semibold">
+        {read.rules.length === 1 ? 'One rule' : `${read.rules.length} rules`} would come
+        {read.folders.length > 0 &&
+          `, with ${read.folders.length} new ${read.folders.length === 1 ? 'folder' : 'folders'}`}
+        {read.labels.length > 0 && `, with ${read.labels.length} new ${read.labels.length === 1 ? 'label' : 'labels'}`}
+      </h3>
+      <ol className="flex list-decimal flex-col gap-1 pl-6 text-sm">
+        {read.rules.slice(0, 50).map((rule) => (
+          <li key={rule.id}>
+            {rule.name && <strong>{rule.name}: </strong>}
+            {ruleSentence(rule, names)}
+          </li>
+        ))}
+      </ol>
+      {read.rules.length > 50 && <p className="quiet text-sm">and {read.rules.length - 50} more.</p>}
+    </>
+  );
+}
+
 function In({ setup }: { setup: Setup }) {
   const navigate = useNavigate();
   const [text, setText] = useState('');
@@ -128,19 +169,7 @@ function In({ setup }: { setup: Setup }) {
     <section aria-label="In" className="flex flex-col gap-3">
       <h2 className="text-lg font-semibold">In</h2>
       <div className="flex flex-wrap items-center gap-3">
-        <label className="btn btn-outline btn-sm">
-          <FileUp size={16} aria-hidden /> A script from a file
-          <input
-            type="file"
-            className="sr-only"
-            accept=".sieve,.siv,.txt"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = '';
-              if (file) void file.text().then(setText);
-            }}
-          />
-        </label>
+        <PickFile onText={setText} />
         <span className="quiet text-sm">or pasted here:</span>
       </div>
       <textarea
@@ -169,22 +198,7 @@ function In({ setup }: { setup: Setup }) {
             <p>There is no rule in this script that can be taken.</p>
           ) : (
             <>
-              <h3 className="font-semibold">
-                {read.rules.length === 1 ? 'One rule' : `${read.rules.length} rules`} would come
-                {read.folders.length > 0 &&
-                  `, with ${read.folders.length} new ${read.folders.length === 1 ? 'folder' : 'folders'}`}
-                {read.labels.length > 0 &&
-                  `, with ${read.labels.length} new ${read.labels.length === 1 ? 'label' : 'labels'}`}
-              </h3>
-              <ol className="flex list-decimal flex-col gap-1 pl-6 text-sm">
-                {read.rules.slice(0, 50).map((rule) => (
-                  <li key={rule.id}>
-                    {rule.name && <strong>{rule.name}: </strong>}
-                    {ruleSentence(rule, names)}
-                  </li>
-                ))}
-              </ol>
-              {read.rules.length > 50 && <p className="quiet text-sm">and {read.rules.length - 50} more.</p>}
+              <Coming read={read} names={names} />
               {setup.rules.length > 0 && (
                 <Choice
                   legend="The rules that are here"

@@ -160,3 +160,26 @@ export function readDraft(draft: RuleDraft, setup: Setup, ids: DraftIds): DraftR
 }
 
 export const newFolderPlace = (ids: DraftIds): Place => `folder:${ids.folder}`;
+
+/** The conditions of a draft in the order of their counts, each with its place as GroupFields names it. */
+export function* placesOf(draft: RuleDraft): Generator<{ at: string; condition: Condition }> {
+  for (const [word, group] of [['when', draft.when] as const, ['unless', draft.unless] as const])
+    for (const [i, part] of (group?.of ?? []).entries())
+      if (!isGroup(part)) yield { at: `${word} ${i}`, condition: part };
+      else
+        for (const [n, condition] of part.of.entries())
+          yield { at: `${word} ${i}.${n}`, condition: condition as Condition };
+}
+
+/** How many messages each condition of a draft holds for, by its place. */
+export function countsOf(draft: RuleDraft, conditions: readonly number[]): Map<string, number> {
+  const complete = [...placesOf(draft)].filter(({ condition }) => isComplete(condition));
+  return new Map(complete.map(({ at }, i) => [at, conditions[i] ?? 0]));
+}
+
+/** The setup with the folder and the label that are still to be made, so that they have names. */
+export const withNew = (setup: Setup, draft: RuleDraft, ids: { folder: string; label: string }): Setup => ({
+  ...setup,
+  folders: [...setup.folders, { id: ids.folder, name: draft.newFolder.trim() || 'the new folder' }],
+  labels: [...setup.labels, { id: ids.label, name: draft.newLabel.trim() || 'the new label', ink: 'sea' }],
+});

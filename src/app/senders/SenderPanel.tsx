@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
 import type { Setup } from '../../core/line/setup';
-import type { Standing } from '../../core/senders/register';
+import type { Entry, Standing } from '../../core/senders/register';
 import { quoted } from '../../core/search/query';
 import { mailroom } from '../../mailroom/client';
 import type { Sender, SenderReport } from '../../mailroom/border/senderTable';
@@ -55,10 +55,14 @@ function Figures({ report }: { report: SenderReport }) {
   );
 }
 
-/** All of one sender: figures, the months, its latest messages, and acts for the whole of it. */
-export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup: Setup; onClose: () => void }) {
+interface PartProps {
+  sender: Sender;
+  report: SenderReport;
+}
+
+/** Acts on all of it, in one place or everywhere. */
+function AllAtOnce({ sender, report }: PartProps) {
   const revision = useMailbox((s) => s.revision);
-  const { value: report, waiting } = useAnswer(() => mailroom.sender(sender), `${JSON.stringify(sender)} ${revision}`);
   const [scope, setScope] = useState('all');
   const of = scopes.find(({ id }) => id === scope)?.of ?? null;
   const choice = { ...everythingGoes, from: sender };
@@ -66,14 +70,85 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
     () => mailroom.clearOutReport(`sender ${sender.value}`, choice, of),
     `${JSON.stringify([sender, of])} ${revision}`,
   );
-  const standing = setup.register.find((entry) => entry.kind === sender.by && entry.value === sender.value);
+  const found: View = { kind: 'found', query: `from ${quoted(sender.value)}`, within: null };
+  return (
+    <section aria-label="All of it at once">
+      <h3 className="mb-1 font-semibold">All of it at once</h3>
+      <label className="mb-2 flex flex-col text-sm">
+        What is
+        <select className="select w-full select-sm" value={scope} onChange={(event) => setScope(event.target.value)}>
+          {scopes.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="flex flex-wrap gap-2">
+        {wholeActs.map(({ word, icon: Icon, act, reach }) => {
+          const n = touched ? reach(touched) : 0;
+          return (
+            <button
+              key={word}
+              className="btn gap-1 btn-sm"
+              disabled={n === 0}
+              onClick={() => void runAct({ clearOut: choice, of }, act)}
+            >
+              <Icon size={15} aria-hidden /> {word} {count(n)}
+            </button>
+          );
+        })}
+      </div>
+      <div className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm">
+        <Link className="link inline-flex min-h-6 items-center gap-1" to={clearOutPath({ of, choice })}>
+          Choose more exactly
+        </Link>
+        <Link className="link inline-flex min-h-6 items-center gap-1" to={viewPath(found)}>
+          <Search size={14} aria-hidden /> Find them
+        </Link>
+        {report.latest[0] && (
+          <Link className="link inline-flex min-h-6 items-center gap-1" to={`/rules/new?from=${report.latest[0].id}`}>
+            <Filter size={14} aria-hidden /> A rule for them
+          </Link>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** What can be decided for its mail to come. */
+function FromNowOn({ sender, report, standing }: PartProps & { standing: Entry | undefined }) {
   // An entry is looked at, with what it would do to the mail here, before it is saved.
   const entryPath = (as: Standing) =>
     standing
       ? `/register/${encodeURIComponent(standing.id)}`
       : `/register/new?value=${encodeURIComponent(sender.value)}&standing=${as}`;
+  return (
+    <section aria-label="From now on">
+      <h3 className="mb-1 font-semibold">From now on</h3>
+      <div className="flex flex-wrap gap-2">
+        {standing?.standing !== 'safe' && (
+          <Link className="btn gap-1 btn-sm" to={entryPath('safe')}>
+            <ShieldCheck size={15} aria-hidden /> Safe …
+          </Link>
+        )}
+        {standing?.standing !== 'blocked' && (
+          <Link className="btn gap-1 btn-sm" to={entryPath('blocked')}>
+            <ShieldX size={15} aria-hidden /> Block …
+          </Link>
+        )}
+      </div>
+      <LeaveList report={report} />
+    </section>
+  );
+}
+
+/** All of one sender: figures, the months, its latest messages, and acts for the whole of it. */
+export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup: Setup; onClose: () => void }) {
+  const revision = useMailbox((s) => s.revision);
+  const { value: report, waiting } = useAnswer(() => mailroom.sender(sender), `${JSON.stringify(sender)} ${revision}`);
+  const standing = setup.register.find((entry) => entry.kind === sender.by && entry.value === sender.value);
   const title = report?.line.name && sender.by === 'address' ? report.line.name : sender.value;
-  const found: View = { kind: 'found', query: `from ${quoted(sender.value)}`, within: null };
   return (
     <aside
       aria-label={`Sender ${sender.value}`}
@@ -106,70 +181,8 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
         <>
           <Figures report={report} />
           <MonthsChart months={report.months} />
-          <section aria-label="All of it at once">
-            <h3 className="mb-1 font-semibold">All of it at once</h3>
-            <label className="mb-2 flex flex-col text-sm">
-              What is
-              <select
-                className="select w-full select-sm"
-                value={scope}
-                onChange={(event) => setScope(event.target.value)}
-              >
-                {scopes.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <div className="flex flex-wrap gap-2">
-              {wholeActs.map(({ word, icon: Icon, act, reach }) => {
-                const n = touched ? reach(touched) : 0;
-                return (
-                  <button
-                    key={word}
-                    className="btn gap-1 btn-sm"
-                    disabled={n === 0}
-                    onClick={() => void runAct({ clearOut: choice, of }, act)}
-                  >
-                    <Icon size={15} aria-hidden /> {word} {count(n)}
-                  </button>
-                );
-              })}
-            </div>
-            <div className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm">
-              <Link className="link inline-flex min-h-6 items-center gap-1" to={clearOutPath({ of, choice })}>
-                Choose more exactly
-              </Link>
-              <Link className="link inline-flex min-h-6 items-center gap-1" to={viewPath(found)}>
-                <Search size={14} aria-hidden /> Find them
-              </Link>
-              {report.latest[0] && (
-                <Link
-                  className="link inline-flex min-h-6 items-center gap-1"
-                  to={`/rules/new?from=${report.latest[0].id}`}
-                >
-                  <Filter size={14} aria-hidden /> A rule for them
-                </Link>
-              )}
-            </div>
-          </section>
-          <section aria-label="From now on">
-            <h3 className="mb-1 font-semibold">From now on</h3>
-            <div className="flex flex-wrap gap-2">
-              {standing?.standing !== 'safe' && (
-                <Link className="btn gap-1 btn-sm" to={entryPath('safe')}>
-                  <ShieldCheck size={15} aria-hidden /> Safe …
-                </Link>
-              )}
-              {standing?.standing !== 'blocked' && (
-                <Link className="btn gap-1 btn-sm" to={entryPath('blocked')}>
-                  <ShieldX size={15} aria-hidden /> Block …
-                </Link>
-              )}
-            </div>
-            <LeaveList report={report} />
-          </section>
+          <AllAtOnce sender={sender} report={report} />
+          <FromNowOn sender={sender} standing={standing} report={report} />
           <section aria-label="The latest">
             <h3 className="mb-1 font-semibold">The latest</h3>
             <RowLines rows={report.latest} setup={setup} label="Its latest messages" narrow />

@@ -132,6 +132,142 @@ function Line({ line, chosen, beside, onPick }: LineProps) {
   );
 }
 
+interface TableHeadProps {
+  order: SenderOrder;
+  turned: boolean;
+  beside: boolean;
+  onSort: (by: SenderOrder) => void;
+}
+
+function TableHead({ order, turned, beside, onSort }: TableHeadProps) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={1}
+      className={`${beside ? grids.beside : grids.whole} border-b-2 border-base-300 px-2 py-1 text-xs font-semibold`}
+    >
+      {senderOrders.map((one) => (
+        <span
+          key={one}
+          role="columnheader"
+          aria-sort={order !== one ? 'none' : turned === (one === 'name') ? 'descending' : 'ascending'}
+          className={`${shownFrom(one, beside)} ${one === 'name' ? '' : 'text-right'}`}
+        >
+          <button className="inline-flex min-h-6 items-center gap-1 whitespace-nowrap" onClick={() => onSort(one)}>
+            {orderNames[one]}
+            {order === one && (turned === (one === 'name') ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
+          </button>
+        </span>
+      ))}
+    </div>
+  );
+}
+
+interface TableBodyProps {
+  /** The stretch that is here. */
+  window: SenderWindow | null;
+  /** Told the first line in sight. */
+  onFirst: (first: number) => void;
+  chosen: string | null;
+  onPick: (sender: string) => void;
+}
+
+/** The lines: only those in sight are in the page. */
+function TableBody({ window, onFirst, chosen, onPick }: TableBodyProps) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: window?.total ?? 0,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 6,
+  });
+  const items = virtual.getVirtualItems();
+  const top = items[0]?.index ?? 0;
+  useEffect(() => onFirst(top), [top, onFirst]);
+  const lineAt = (index: number) => window?.lines[index - window.from];
+  return (
+    <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="presentation">
+      <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+        {items.map((item) => {
+          const line = lineAt(item.index);
+          return (
+            <div
+              key={item.key}
+              role="presentation"
+              style={{ position: 'absolute', insetInline: 0, height: rowHeight, top: item.start }}
+            >
+              {line && (
+                <Line
+                  line={line}
+                  chosen={chosen === line.sender.value}
+                  beside={chosen !== null}
+                  onPick={() => onPick(line.sender.value)}
+                />
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+interface BarProps extends Pick<SendersQuestion, 'by' | 'only' | 'words'> {
+  window: SenderWindow | null;
+  /** Writes some of the question into the address; null takes it out. */
+  set: (some: Record<string, string | null>) => void;
+}
+
+/** Which senders are shown, and how many that are. */
+function Bar({ by, only, words, window, set }: BarProps) {
+  const total = window?.total ?? 0;
+  const select = (key: string, name: string, value: string, options: readonly (readonly [string, string])[]) => (
+    <div className="join max-w-full overflow-x-auto" role="group" aria-label={name}>
+      {options.map(([option, word]) => (
+        <button
+          key={option}
+          className={`btn join-item font-normal btn-sm ${value === option ? 'btn-primary' : 'btn-outline border-base-300'}`}
+          aria-pressed={value === option}
+          onClick={() => set({ [key]: option })}
+        >
+          {word}
+        </button>
+      ))}
+    </div>
+  );
+  return (
+    <div className="flex flex-wrap items-center gap-2 border-b border-base-300 px-4 py-2">
+      {select('by', 'By', by, [
+        ['address', 'Senders'],
+        ['domain', 'Domains'],
+      ])}
+      {select(
+        'only',
+        'Which',
+        only,
+        senderSorts.map((one) => [one, sortNames[one]] as const),
+      )}
+      <input
+        className="input input-sm w-44"
+        aria-label="Name or address"
+        placeholder="Name or address"
+        spellCheck={false}
+        value={words}
+        onChange={(event) => set({ words: event.target.value || null })}
+      />
+      <div className="quiet text-sm">
+        <Waiting
+          says="Counting …"
+          answer={
+            window &&
+            `${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`
+          }
+        />
+      </div>
+    </div>
+  );
+}
+
 /** Senders: who writes how much, what becomes of it, and what can be done with all of it at once. */
 export function SendersPage() {
   const overview = useMailbox((s) => s.overview);
@@ -151,36 +287,11 @@ export function SendersPage() {
     // What is typed is shown at once, not when the page has time.
     setQuery(next, { replace: !('sender' in some), flushSync: true });
   };
-  const scroller = useRef<HTMLDivElement>(null);
   const [first, setFirst] = useState(0);
   const window = useLines({ by, only, words, order, turned }, first);
   const total = window?.total ?? 0;
-  const virtual = useVirtualizer({
-    count: total,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => rowHeight,
-    overscan: 6,
-  });
-  const items = virtual.getVirtualItems();
-  const top = items[0]?.index ?? 0;
-  useEffect(() => setFirst(top), [top]);
-  const lineAt = (index: number) => window?.lines[index - window.from];
   if (!overview) return null;
   const sort = (one: SenderOrder) => set({ order: one, turned: order === one && !turned ? '' : null });
-  const select = (key: string, name: string, value: string, options: readonly (readonly [string, string])[]) => (
-    <div className="join max-w-full overflow-x-auto" role="group" aria-label={name}>
-      {options.map(([option, word]) => (
-        <button
-          key={option}
-          className={`btn join-item font-normal btn-sm ${value === option ? 'btn-primary' : 'btn-outline border-base-300'}`}
-          aria-pressed={value === option}
-          onClick={() => set({ [key]: option })}
-        >
-          {word}
-        </button>
-      ))}
-    </div>
-  );
   return (
     <Page title="Senders" acts={<UndoSpot />} whole>
       <div className="flex min-h-0 flex-1">
@@ -188,35 +299,7 @@ export function SendersPage() {
           aria-label="All senders"
           className={`flex min-h-0 min-w-0 flex-1 flex-col ${chosen ? 'max-lg:hidden' : ''}`}
         >
-          <div className="flex flex-wrap items-center gap-2 border-b border-base-300 px-4 py-2">
-            {select('by', 'By', by, [
-              ['address', 'Senders'],
-              ['domain', 'Domains'],
-            ])}
-            {select(
-              'only',
-              'Which',
-              only,
-              senderSorts.map((one) => [one, sortNames[one]] as const),
-            )}
-            <input
-              className="input input-sm w-44"
-              aria-label="Name or address"
-              placeholder="Name or address"
-              spellCheck={false}
-              value={words}
-              onChange={(event) => set({ words: event.target.value || null })}
-            />
-            <div className="quiet text-sm">
-              <Waiting
-                says="Counting …"
-                answer={
-                  window &&
-                  `${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`
-                }
-              />
-            </div>
-          </div>
+          <Bar by={by} only={only} words={words} window={window} set={set} />
           {window && total === 0 ? (
             <p className="p-4">
               {overview.total === 0
@@ -230,51 +313,8 @@ export function SendersPage() {
               aria-rowcount={total + 1}
               className="flex min-h-0 flex-1 flex-col px-2"
             >
-              <div
-                role="row"
-                aria-rowindex={1}
-                className={`${chosen ? grids.beside : grids.whole} border-b-2 border-base-300 px-2 py-1 text-xs font-semibold`}
-              >
-                {senderOrders.map((one) => (
-                  <span
-                    key={one}
-                    role="columnheader"
-                    aria-sort={order !== one ? 'none' : turned === (one === 'name') ? 'descending' : 'ascending'}
-                    className={`${shownFrom(one, chosen !== null)} ${one === 'name' ? '' : 'text-right'}`}
-                  >
-                    <button
-                      className="inline-flex min-h-6 items-center gap-1 whitespace-nowrap"
-                      onClick={() => sort(one)}
-                    >
-                      {orderNames[one]}
-                      {order === one && (turned === (one === 'name') ? <ArrowDown size={12} /> : <ArrowUp size={12} />)}
-                    </button>
-                  </span>
-                ))}
-              </div>
-              <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="presentation">
-                <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-                  {items.map((item) => {
-                    const line = lineAt(item.index);
-                    return (
-                      <div
-                        key={item.key}
-                        role="presentation"
-                        style={{ position: 'absolute', insetInline: 0, height: rowHeight, top: item.start }}
-                      >
-                        {line && (
-                          <Line
-                            line={line}
-                            chosen={chosen === line.sender.value}
-                            beside={chosen !== null}
-                            onPick={() => set({ sender: line.sender.value })}
-                          />
-                        )}
-                      </div>
-                    );
-                  })}
-                </div>
-              </div>
+              <TableHead order={order} turned={turned} beside={chosen !== null} onSort={sort} />
+              <TableBody window={window} onFirst={setFirst} chosen={chosen} onPick={(sender) => set({ sender })} />
             </div>
           )}
         </section>

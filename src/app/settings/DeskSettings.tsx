@@ -2,7 +2,7 @@ import { RowList } from '../desk/RowList';
 import { deskActs } from '../desk/deskActs';
 import { useRows } from '../desk/useRows';
 import { useMailbox } from '../state/overview';
-import { prefer, usePreferences } from '../state/preferences';
+import { prefer, usePreferences, type Preferences } from '../state/preferences';
 import { Choice, Switch } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';
 
@@ -27,6 +27,152 @@ function ActChoice({ label, value, onChange }: { label: string; value: string; o
   );
 }
 
+/** What the person chose. */
+interface PartProps {
+  p: Preferences;
+}
+
+/** How rows look. */
+const Look = ({ p }: PartProps) => (
+  <>
+    <Choice
+      legend="Rows"
+      value={p.density}
+      options={[
+        ['roomy', 'Roomy', 'two lines'],
+        ['tight', 'Tight', 'one line'],
+      ]}
+      onChange={(density) => prefer({ density })}
+    />
+    <Choice
+      legend="First in a row"
+      value={p.rowFirst}
+      options={[
+        ['people', 'People'],
+        ['subject', 'Subject'],
+      ]}
+      onChange={(rowFirst) => prefer({ rowFirst })}
+    />
+    <Choice
+      legend="Text size"
+      value={p.textSize}
+      options={[
+        ['small', 'Small'],
+        ['medium', 'Medium'],
+        ['large', 'Large'],
+      ]}
+      onChange={(textSize) => prefer({ textSize })}
+    />
+  </>
+);
+
+/** Where and how a message is opened. */
+const Reading = ({ p }: PartProps) => (
+  <>
+    <Choice
+      legend="Reading area"
+      value={p.reading}
+      options={[
+        ['right', 'Right'],
+        ['below', 'Below'],
+        ['off', 'Off', 'a message takes the place of the rows'],
+      ]}
+      onChange={(reading) => prefer({ reading })}
+    />
+    <Choice
+      legend="A message counts as read"
+      value={p.markRead}
+      options={[
+        ['opened', 'When it is opened'],
+        ['seconds', 'After some seconds'],
+        ['hand', 'Only by hand'],
+      ]}
+      onChange={(markRead) => prefer({ markRead })}
+    >
+      {p.markRead === 'seconds' && (
+        <label className="mt-1 flex items-center gap-2">
+          Seconds
+          <input
+            type="number"
+            min={1}
+            max={600}
+            className="input w-24 input-sm"
+            value={p.markReadSeconds}
+            onChange={(event) =>
+              prefer({
+                markReadSeconds: Math.max(1, Math.min(600, Math.round(Number(event.target.value)) || 1)),
+              })
+            }
+          />
+        </label>
+      )}
+    </Choice>
+    <Choice
+      legend="After the open message was archived, binned or moved"
+      value={p.goOn}
+      options={[
+        ['next', 'Open the next'],
+        ['previous', 'Open the one before'],
+        ['list', 'Back to the list'],
+      ]}
+      onChange={(goOn) => prefer({ goOn })}
+    />
+  </>
+);
+
+const Conversations = ({ p }: PartProps) => (
+  <fieldset className="flex flex-col gap-1">
+    <legend className="mb-1 font-semibold">Conversations</legend>
+    <Switch
+      word="Gather messages into conversations in every place"
+      what="A place can be set by itself at the desk’s edge (G). Only a view: nothing is moved."
+      on={p.groupedAll}
+      onChange={(groupedAll) => prefer({ groupedAll, grouped: {} })}
+    />
+    <Switch
+      word="With messages from other places"
+      what="Sent, Archive and folders. For one conversation it can be changed there."
+      on={p.elsewhere}
+      onChange={(elsewhere) => prefer({ elsewhere })}
+    />
+    <Switch
+      word="Newest message first"
+      what="Within a conversation; the list has an order of its own."
+      on={p.newestFirst}
+      onChange={(newestFirst) => prefer({ newestFirst })}
+    />
+    <Switch
+      word="Opening a conversation marks all of it as read"
+      on={p.readAll}
+      onChange={(readAll) => prefer({ readAll })}
+    />
+  </fieldset>
+);
+
+const HoverActs = ({ p }: PartProps) => (
+  <fieldset>
+    <legend className="mb-1 font-semibold">Acts on a row under the pointer, at most three</legend>
+    <div className="flex flex-wrap gap-x-4">
+      {rowActs.map(({ id, word }) => (
+        <label key={id} className="flex items-center gap-2 py-0.5">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={p.hoverActs.includes(id)}
+            disabled={!p.hoverActs.includes(id) && p.hoverActs.length >= mostHoverActs}
+            onChange={(event) =>
+              prefer({
+                hoverActs: event.target.checked ? [...p.hoverActs, id] : p.hoverActs.filter((other) => other !== id),
+              })
+            }
+          />
+          {word}
+        </label>
+      ))}
+    </div>
+  </fieldset>
+);
+
 /** How the desk looks and behaves, with the Inbox beside it as it would be. */
 export function DeskSettings() {
   const setup = useMailbox((s) => s.overview?.setup);
@@ -38,82 +184,8 @@ export function DeskSettings() {
       <Halves
         left={
           <>
-            <Choice
-              legend="Rows"
-              value={p.density}
-              options={[
-                ['roomy', 'Roomy', 'two lines'],
-                ['tight', 'Tight', 'one line'],
-              ]}
-              onChange={(density) => prefer({ density })}
-            />
-            <Choice
-              legend="First in a row"
-              value={p.rowFirst}
-              options={[
-                ['people', 'People'],
-                ['subject', 'Subject'],
-              ]}
-              onChange={(rowFirst) => prefer({ rowFirst })}
-            />
-            <Choice
-              legend="Text size"
-              value={p.textSize}
-              options={[
-                ['small', 'Small'],
-                ['medium', 'Medium'],
-                ['large', 'Large'],
-              ]}
-              onChange={(textSize) => prefer({ textSize })}
-            />
-            <Choice
-              legend="Reading area"
-              value={p.reading}
-              options={[
-                ['right', 'Right'],
-                ['below', 'Below'],
-                ['off', 'Off', 'a message takes the place of the rows'],
-              ]}
-              onChange={(reading) => prefer({ reading })}
-            />
-            <Choice
-              legend="A message counts as read"
-              value={p.markRead}
-              options={[
-                ['opened', 'When it is opened'],
-                ['seconds', 'After some seconds'],
-                ['hand', 'Only by hand'],
-              ]}
-              onChange={(markRead) => prefer({ markRead })}
-            >
-              {p.markRead === 'seconds' && (
-                <label className="mt-1 flex items-center gap-2">
-                  Seconds
-                  <input
-                    type="number"
-                    min={1}
-                    max={600}
-                    className="input w-24 input-sm"
-                    value={p.markReadSeconds}
-                    onChange={(event) =>
-                      prefer({
-                        markReadSeconds: Math.max(1, Math.min(600, Math.round(Number(event.target.value)) || 1)),
-                      })
-                    }
-                  />
-                </label>
-              )}
-            </Choice>
-            <Choice
-              legend="After the open message was archived, binned or moved"
-              value={p.goOn}
-              options={[
-                ['next', 'Open the next'],
-                ['previous', 'Open the one before'],
-                ['list', 'Back to the list'],
-              ]}
-              onChange={(goOn) => prefer({ goOn })}
-            />
+            <Look p={p} />
+            <Reading p={p} />
             <fieldset className="flex flex-col gap-1">
               <legend className="mb-1 font-semibold">Moves by hand</legend>
               <Switch
@@ -123,55 +195,8 @@ export function DeskSettings() {
                 onChange={(offers) => prefer({ offers })}
               />
             </fieldset>
-            <fieldset className="flex flex-col gap-1">
-              <legend className="mb-1 font-semibold">Conversations</legend>
-              <Switch
-                word="Gather messages into conversations in every place"
-                what="A place can be set by itself at the desk’s edge (G). Only a view: nothing is moved."
-                on={p.groupedAll}
-                onChange={(groupedAll) => prefer({ groupedAll, grouped: {} })}
-              />
-              <Switch
-                word="With messages from other places"
-                what="Sent, Archive and folders. For one conversation it can be changed there."
-                on={p.elsewhere}
-                onChange={(elsewhere) => prefer({ elsewhere })}
-              />
-              <Switch
-                word="Newest message first"
-                what="Within a conversation; the list has an order of its own."
-                on={p.newestFirst}
-                onChange={(newestFirst) => prefer({ newestFirst })}
-              />
-              <Switch
-                word="Opening a conversation marks all of it as read"
-                on={p.readAll}
-                onChange={(readAll) => prefer({ readAll })}
-              />
-            </fieldset>
-            <fieldset>
-              <legend className="mb-1 font-semibold">Acts on a row under the pointer, at most three</legend>
-              <div className="flex flex-wrap gap-x-4">
-                {rowActs.map(({ id, word }) => (
-                  <label key={id} className="flex items-center gap-2 py-0.5">
-                    <input
-                      type="checkbox"
-                      className="checkbox checkbox-sm"
-                      checked={p.hoverActs.includes(id)}
-                      disabled={!p.hoverActs.includes(id) && p.hoverActs.length >= mostHoverActs}
-                      onChange={(event) =>
-                        prefer({
-                          hoverActs: event.target.checked
-                            ? [...p.hoverActs, id]
-                            : p.hoverActs.filter((other) => other !== id),
-                        })
-                      }
-                    />
-                    {word}
-                  </label>
-                ))}
-              </div>
-            </fieldset>
+            <Conversations p={p} />
+            <HoverActs p={p} />
             <fieldset className="flex flex-col gap-1">
               <legend className="mb-1 font-semibold">Swipes on a touch screen</legend>
               <ActChoice label="To the left" value={p.swipeLeft} onChange={(swipeLeft) => prefer({ swipeLeft })} />

@@ -2,7 +2,7 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
-interface Preferences {
+export interface Preferences {
   theme: 'system' | 'light' | 'dark';
   /** The line on the left folded to a strip. */
   lineFolded: boolean;
