@@ -19,6 +19,7 @@ export default tseslint.config(
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
       eqeqeq: 'error',
+      'max-lines-per-function': ['error', 100],
       'no-eval': 'error',
     },
   },
@@ -51,6 +52,8 @@ export default tseslint.config(
       ],
     },
   },
+  // A group of tests is one function, however many tests are in it.
+  { files: ['**/*.test.ts', 'e2e/**/*.ts'], rules: { 'max-lines-per-function': 'off' } },
   { files: ['src/app/**/*.{ts,tsx}'], ...reactHooks.configs.flat.recommended },
   // A notice for the React Compiler, which is not used here.
   { files: ['src/app/**/*.tsx'], rules: { 'react-hooks/incompatible-library': 'off' } },

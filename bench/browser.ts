@@ -2,7 +2,7 @@
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { chromium, type Page } from '@playwright/test';
+import { chromium, type BrowserContext, type Page } from '@playwright/test';
 import { mbox, total } from '../e2e/desk';
 import { buildApp } from '../server/app';
 
@@ -140,6 +140,122 @@ async function bringIn(page: Page, file: string | string[], target: string): Pro
   return took;
 }
 
+/** Brings files in: the first half goes into the Inbox, the rest into Junk. */
+async function importing(page: Page, files: string[], address: string) {
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Start with my own mail' }).click();
+  await page.evaluate(watchFreezes);
+  const half = Math.ceil(files.length / 2);
+  let time = await bringIn(page, files.slice(0, half), 'line');
+  time += await bringIn(page, files.slice(half), 'junk');
+  await bringIn(page, longConversation(), 'line');
+  const longestFreeze = Number(await page.evaluate('window.longest'));
+  return { import: time, longestFreeze };
+}
+
+/** Opens it again and again, and reads all of it into memory. */
+async function opening(context: BrowserContext, page: Page, address: string) {
+  // A new page, as after a restart: the old one, and all that it had in memory, is gone. The middle one of five.
+  const opens: number[] = [];
+  for (let n = 0; n < 5; n++) {
+    await page.close();
+    page = await context.newPage();
+    await page.addInitScript(watchFirstRow);
+    await page.goto(`${address}/inbox`);
+    opens.push(await value(page, 'first'));
+  }
+  const coldOpen = opens.sort((x, y) => x - y)[2];
+  // A dry run reads every envelope: once it answers, all of the mailbox is in memory.
+  const asked = performance.now();
+  await page.goto(`${address}/register/new?value=nobody.example`);
+  await page.getByText('No message here would change.').waitFor({ timeout: 120_000 });
+  const allInMemory = performance.now() - asked;
+  const memory = rendererMemory();
+  await page.locator('nav a[title^="Inbox: "]').last().click();
+  await page.locator('[role="row"][id]').first().waitFor();
+
+  return { page, coldOpen, allInMemory, memory };
+}
+
+/** Goes about: places, filters, scrolling, conversations. */
+async function looking(page: Page) {
+  const heading = (name: string) =>
+    `document.querySelector('h1')?.textContent === '${name}' && document.querySelector('[role="grid"][aria-label="${name}"] [role="row"][id]')`;
+  const changePlace = await until(page, () => page.locator('nav a[title^="Junk: "]').click(), heading('Junk'));
+  await page.locator('nav a[title^="Inbox: "]').last().click();
+  await page.waitForFunction(heading('Inbox'));
+  const attached = page.getByRole('button', { name: 'With attachments' });
+  const edge = `document.querySelector('header[aria-label="Desk"] p')?.textContent`;
+  const before = await page.evaluate(edge);
+  const filter = await until(page, () => attached.click(), `${edge} !== ${JSON.stringify(before)} && ${firstRow}`);
+  await page.getByRole('button', { name: 'All', exact: true }).click();
+  await page.waitForFunction(`${edge} === ${JSON.stringify(before)}`);
+  const wheel = await longestFrame(page, String(wheelPace));
+  const scroll = await longestFrame(page, 'grid.clientHeight');
+  const group = await until(
+    page,
+    () => page.getByRole('button', { name: 'Conversations' }).click(),
+    `/conversation/.test(${edge} ?? '') && ${firstRow}`,
+  );
+  const openLong = await until(
+    page,
+    () => page.getByRole('row').filter({ hasText: '500 received' }).click(),
+    `document.querySelectorAll('[id^="member-"]').length >= 60 && document.querySelector('[id^="member-"] article, [id^="member-"] header')`,
+  );
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Conversations' }).click();
+  await page.waitForFunction(`!/conversation/.test(${edge} ?? '')`);
+  return { changePlace, filter, wheel, scroll, group, openLong };
+}
+
+/** Archives half of it, and takes that back. */
+async function acting(page: Page) {
+  await page.keyboard.press('Control+a');
+  const archiveHalf = await until(
+    page,
+    () => page.keyboard.press('a'),
+    `/^Archived .* messages\\.$/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
+  );
+  const undoHalf = await until(
+    page,
+    () => page.keyboard.press('Control+z'),
+    `/^Undid: Archived/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
+  );
+  return { archiveHalf, undoHalf };
+}
+
+async function finding(page: Page, address: string) {
+  const line = page.getByRole('combobox', { name: 'Query' });
+  const find = async (word: string) => {
+    await page.keyboard.press('/');
+    await line.fill(word);
+    const painted = `document.querySelector('[role="grid"][aria-label="Found everywhere"] [role="row"][id]') && location.pathname === '/find/${word}'`;
+    return until(page, () => page.keyboard.press('Enter'), painted);
+  };
+  // Right after the first rows: the rest of the mailbox, and the text index, have to be read first.
+  await page.goto(`${address}/inbox`);
+  await page.locator('[role="row"][id]').first().waitFor();
+  const findFirst = await find('harbour');
+  // The index is warmed some seconds after all is in memory.
+  await page.waitForTimeout(15_000);
+  const finds: number[] = [];
+  for (const word of ['morning', 'ferry', 'please', 'engine', 'report']) finds.push(await find(word));
+  return { findFirst, find: finds.sort((x, y) => x - y)[2] };
+}
+
+async function clearing(page: Page, address: string) {
+  const keep = Math.round((await total(page)) * 0.4);
+  const everything = new URLSearchParams({ of: '/find/all', choice: JSON.stringify({ keepNewest: keep }) });
+  await page.goto(`${address}/clear-out?${everything.toString()}`);
+  await page.getByRole('button', { name: /^Archive .* messages$/ }).click({ timeout: 120_000 });
+  const told = (says: string) =>
+    `[...document.querySelectorAll('[role="status"]')].some((status) => ${says}.test(status.textContent))`;
+  const confirm = page.getByRole('dialog').getByRole('button', { name: /^Archive/ });
+  const clearOut = await until(page, () => confirm.click(), told('/^Archived .* messages/'));
+  const clearOutUndo = await until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'));
+  return { clearOut, clearOutUndo };
+}
+
 /** Measures on files: the first half of them goes into the Inbox, the rest into Junk. */
 export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
   const app = await buildApp({
@@ -162,114 +278,16 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
   });
   try {
     const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
-    let page = await context.newPage();
-    await page.goto(address);
-    await page.getByRole('button', { name: 'Start with my own mail' }).click();
-    await page.evaluate(watchFreezes);
-    const half = Math.ceil(files.length / 2);
-    let time = await bringIn(page, files.slice(0, half), 'line');
-    time += await bringIn(page, files.slice(half), 'junk');
-    await bringIn(page, longConversation(), 'line');
-    const longestFreeze = Number(await page.evaluate('window.longest'));
-
-    // A new page, as after a restart: the old one, and all that it had in memory, is gone. The middle one of five.
-    const opens: number[] = [];
-    for (let n = 0; n < 5; n++) {
-      await page.close();
-      page = await context.newPage();
-      await page.addInitScript(watchFirstRow);
-      await page.goto(`${address}/inbox`);
-      opens.push(await value(page, 'first'));
-    }
-    const coldOpen = opens.sort((x, y) => x - y)[2];
-    // A dry run reads every envelope: once it answers, all of the mailbox is in memory.
-    const asked = performance.now();
-    await page.goto(`${address}/register/new?value=nobody.example`);
-    await page.getByText('No message here would change.').waitFor({ timeout: 120_000 });
-    const allInMemory = performance.now() - asked;
-    const memory = rendererMemory();
-    await page.locator('nav a[title^="Inbox: "]').last().click();
-    await page.locator('[role="row"][id]').first().waitFor();
-
-    const heading = (name: string) =>
-      `document.querySelector('h1')?.textContent === '${name}' && document.querySelector('[role="grid"][aria-label="${name}"] [role="row"][id]')`;
-    const changePlace = await until(page, () => page.locator('nav a[title^="Junk: "]').click(), heading('Junk'));
-    await page.locator('nav a[title^="Inbox: "]').last().click();
-    await page.waitForFunction(heading('Inbox'));
-    const attached = page.getByRole('button', { name: 'With attachments' });
-    const edge = `document.querySelector('header[aria-label="Desk"] p')?.textContent`;
-    const before = await page.evaluate(edge);
-    const filter = await until(page, () => attached.click(), `${edge} !== ${JSON.stringify(before)} && ${firstRow}`);
-    await page.getByRole('button', { name: 'All', exact: true }).click();
-    await page.waitForFunction(`${edge} === ${JSON.stringify(before)}`);
-    const wheel = await longestFrame(page, String(wheelPace));
-    const scroll = await longestFrame(page, 'grid.clientHeight');
-    const group = await until(
-      page,
-      () => page.getByRole('button', { name: 'Conversations' }).click(),
-      `/conversation/.test(${edge} ?? '') && ${firstRow}`,
-    );
-    const openLong = await until(
-      page,
-      () => page.getByRole('row').filter({ hasText: '500 received' }).click(),
-      `document.querySelectorAll('[id^="member-"]').length >= 60 && document.querySelector('[id^="member-"] article, [id^="member-"] header')`,
-    );
-    await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Conversations' }).click();
-    await page.waitForFunction(`!/conversation/.test(${edge} ?? '')`);
-    await page.keyboard.press('Control+a');
-    const archiveHalf = await until(
-      page,
-      () => page.keyboard.press('a'),
-      `/^Archived .* messages\\.$/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
-    );
-    const undoHalf = await until(
-      page,
-      () => page.keyboard.press('Control+z'),
-      `/^Undid: Archived/.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`,
-    );
-    const line = page.getByRole('combobox', { name: 'Query' });
-    const find = async (word: string) => {
-      await page.keyboard.press('/');
-      await line.fill(word);
-      const painted = `document.querySelector('[role="grid"][aria-label="Found everywhere"] [role="row"][id]') && location.pathname === '/find/${word}'`;
-      return until(page, () => page.keyboard.press('Enter'), painted);
-    };
-    // Right after the first rows: the rest of the mailbox, and the text index, have to be read first.
-    await page.goto(`${address}/inbox`);
-    await page.locator('[role="row"][id]').first().waitFor();
-    const findFirst = await find('harbour');
-    // The index is warmed some seconds after all is in memory.
-    await page.waitForTimeout(15_000);
-    const finds: number[] = [];
-    for (const word of ['morning', 'ferry', 'please', 'engine', 'report']) finds.push(await find(word));
-    const keep = Math.round((await total(page)) * 0.4);
-    const everything = new URLSearchParams({ of: '/find/all', choice: JSON.stringify({ keepNewest: keep }) });
-    await page.goto(`${address}/clear-out?${everything.toString()}`);
-    await page.getByRole('button', { name: /^Archive .* messages$/ }).click({ timeout: 120_000 });
-    const told = (says: string) =>
-      `[...document.querySelectorAll('[role="status"]')].some((status) => ${says}.test(status.textContent))`;
-    const confirm = page.getByRole('dialog').getByRole('button', { name: /^Archive/ });
-    const clearOut = await until(page, () => confirm.click(), told('/^Archived .* messages/'));
-    const clearOutUndo = await until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'));
+    const first = await context.newPage();
+    const imported = await importing(first, files, address);
+    const { page, ...opened } = await opening(context, first, address);
     return {
-      import: time,
-      longestFreeze,
-      coldOpen,
-      allInMemory,
-      changePlace,
-      filter,
-      group,
-      openLong,
-      wheel,
-      scroll,
-      archiveHalf,
-      undoHalf,
-      findFirst,
-      find: finds.sort((x, y) => x - y)[2],
-      clearOut,
-      clearOutUndo,
-      memory,
+      ...imported,
+      ...opened,
+      ...(await looking(page)),
+      ...(await acting(page)),
+      ...(await finding(page, address)),
+      ...(await clearing(page, address)),
     };
   } finally {
     await browser.close();

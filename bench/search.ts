@@ -136,6 +136,33 @@ interface Figures {
   undo: number;
 }
 
+/** The same words asked of a plain scan and of MiniSearch. */
+async function references(raws: readonly Uint8Array[], single: readonly string[]) {
+  const documents = raws.map((raw, id) => {
+    const { from, to, subject, attachments } = parseEnvelope(raw);
+    const people = [from, ...to].map((a) => `${a.name} ${a.address}`).join(' ');
+    const names = attachments.map(({ name }) => name ?? '').join(' ');
+    return { id, subject, people, body: bodyText(raw, parseStructure(raw)), attachments: names };
+  });
+  const folded = documents.map(({ subject, people, body, attachments }) =>
+    foldSearch(`${subject} ${people} ${body} ${attachments}`),
+  );
+  const scan: number[] = [];
+  for (const word of single.slice(0, 20)) {
+    const sought = foldSearch(word);
+    scan.push(await timed(() => folded.filter((text) => text.includes(sought)).length));
+  }
+  const forMini = documents.slice(0, mostForMiniSearch);
+  const before = process.memoryUsage().heapUsed;
+  const mini = new MiniSearch({ fields: ['subject', 'people', 'body', 'attachments'] });
+  const build = await timed(() => mini.addAll(forMini));
+  const memory = process.memoryUsage().heapUsed - before;
+  const miniWords: number[] = [];
+  for (const word of single) miniWords.push(await timed(() => mini.search(word, { prefix: true })));
+  const bodies = documents.reduce((n, { body }) => n + body.length, 0) / raws.length;
+  return { bodies, scan, mini: { count: forMini.length, build, memory, words: miniWords } };
+}
+
 async function measure(count: number): Promise<Figures> {
   const { mailbox, seconds, raws } = await fill(count);
   // Right after the import, in the same state of memory.
@@ -163,28 +190,7 @@ async function measure(count: number): Promise<Figures> {
   const ours: number[] = [];
   for (const word of single) ours.push(await ask(`"${word}"`));
 
-  const documents = raws.map((raw, id) => {
-    const { from, to, subject, attachments } = parseEnvelope(raw);
-    const people = [from, ...to].map((a) => `${a.name} ${a.address}`).join(' ');
-    const names = attachments.map(({ name }) => name ?? '').join(' ');
-    return { id, subject, people, body: bodyText(raw, parseStructure(raw)), attachments: names };
-  });
-  const folded = documents.map(({ subject, people, body, attachments }) =>
-    foldSearch(`${subject} ${people} ${body} ${attachments}`),
-  );
-  const scan: number[] = [];
-  for (const word of single.slice(0, 20)) {
-    const sought = foldSearch(word);
-    scan.push(await timed(() => folded.filter((text) => text.includes(sought)).length));
-  }
-  const forMini = documents.slice(0, mostForMiniSearch);
-  const before = process.memoryUsage().heapUsed;
-  const mini = new MiniSearch({ fields: ['subject', 'people', 'body', 'attachments'] });
-  const build = await timed(() => mini.addAll(forMini));
-  const memory = process.memoryUsage().heapUsed - before;
-  const miniWords: number[] = [];
-  for (const word of single) miniWords.push(await timed(() => mini.search(word, { prefix: true })));
-
+  const { bodies, scan, mini } = await references(raws, single);
   const question = {
     by: 'address' as const,
     only: 'all' as const,
@@ -220,7 +226,7 @@ async function measure(count: number): Promise<Figures> {
   }
   const figures: Figures = {
     count,
-    bodies: documents.reduce((n, { body }) => n + body.length, 0) / count,
+    bodies,
     import: seconds,
     indexShare: index / seconds,
     indexMemory: mailbox.text.texts.bytes,
@@ -229,7 +235,7 @@ async function measure(count: number): Promise<Figures> {
     short,
     words: ours,
     scan,
-    mini: { count: forMini.length, build, memory, words: miniWords },
+    mini,
     senders: at(table, 0.5),
     clearOut: at(clear, 0.5),
     clearOutCount,

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { accountSchema, type Account } from '../../core/mail/account';
+import { accountTrouble, type Account } from '../../core/mail/account';
 import { addressKey } from '../../core/mail/address';
 import type { Overview } from '../../mailroom/border/overview';
 import { mailroom } from '../../mailroom/client';
@@ -10,15 +10,6 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { count } from '../../core/text/sentences';
-
-/** What is wrong with an account as typed; null where nothing is. */
-function wrong(account: Account, others: readonly Account[]): string | null {
-  if (account.name === '' && account.address === '') return 'Type a name and an address.';
-  const read = accountSchema.safeParse(account);
-  if (!read.success)
-    return read.error.issues[0].path[0] === 'name' ? 'Type a name.' : `“${account.address}” is no address.`;
-  return others.some((other) => other.address === account.address) ? 'That address is an account already.' : null;
-}
 
 interface AccountFormProps {
   draft: Account;
@@ -124,7 +115,7 @@ export function AccountsPage() {
   if (!overview) return null;
   const { setup } = overview;
   const others = setup.accounts.filter((a) => a.id !== draft?.id);
-  const error = draft && wrong(draft, others);
+  const error = draft && accountTrouble(draft, others);
   const edit = async (id: string, item: Account | null, says: string) => {
     if (tellOutcome(await mailroom.editSetup(commandId(), [{ list: 'accounts', id, item }], says, false)))
       setDraft(null);

@@ -1,4 +1,3 @@
-import { endOfDay, endOfISOWeek, addDays } from 'date-fns';
 import { CalendarClock, Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -18,18 +17,7 @@ import { useNow } from '../ui/useNow';
 import { useAnswer } from '../ui/useAnswer';
 import { count } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
-
-/** The stretches of the Agenda, in their order: the first that a due date falls into has it. */
-function stretches(now: number): [title: string, until: number][] {
-  return [
-    ['Late', now],
-    ['Today', endOfDay(now).getTime()],
-    ['Tomorrow', endOfDay(addDays(now, 1)).getTime()],
-    ['This week', endOfISOWeek(now).getTime()],
-    ['Next week', endOfISOWeek(addDays(now, 7)).getTime()],
-    ['Later', Infinity],
-  ];
-}
+import { inStretches } from '../../core/agenda/stretches';
 
 /** What is flagged, by due date: the beginning of the Agenda. */
 export function AgendaPage() {
@@ -44,14 +32,7 @@ export function AgendaPage() {
   const [dueOf, setDueOf] = useState<number | null>(null);
   if (!setup) return null;
   const now = value?.now ?? 0;
-  const groups = stretches(now).map(([title]) => ({ title, rows: [] as Row[] }));
-  const undated: Row[] = [];
-  for (const row of value?.rows ?? []) {
-    const { due } = row;
-    if (due === null) undated.push(row);
-    else groups[stretches(now).findIndex(([, until]) => due <= until)].rows.push(row);
-  }
-  groups.push({ title: 'Without a date', rows: undated });
+  const groups = inStretches(value?.rows ?? [], now);
   const item = (row: Row) => (
     <AgendaItem key={row.id} row={row} setup={setup} now={now} onDue={() => setDueOf(row.id)} />
   );

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import type { Contact } from '../../core/senders/contact';
+import { contactTrouble, type Contact } from '../../core/senders/contact';
 import { parseEntry } from '../../core/senders/register';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
@@ -9,14 +9,6 @@ import { Page } from '../ui/Page';
 import { count } from '../../core/text/sentences';
 
 const inSight = 200;
-
-/** What is wrong with an address as typed, for a new contact; null where nothing is. */
-function wrongContact(typed: string, read: ReturnType<typeof parseEntry>, contacts: readonly Contact[]): string | null {
-  if (typed.trim() === '') return 'Type the address, and the name if you like.';
-  if (!read.ok) return read.error;
-  if (read.kind !== 'address') return 'A contact is one address, with what stands before its “@”.';
-  return contacts.some((one) => one.address === read.value) ? 'This address is in your contacts already.' : null;
-}
 
 /** The contacts by name, narrowed by a word. */
 function ContactList({ contacts, onTakeOff }: { contacts: readonly Contact[]; onTakeOff: (one: Contact) => void }) {
@@ -68,7 +60,7 @@ export function ContactsPage() {
   const [address, setAddress] = useState('');
   if (!contacts) return null;
   const read = parseEntry(address);
-  const wrong = wrongContact(address, read, contacts);
+  const wrong = contactTrouble(address, contacts);
   const edit = (item: Contact | null, id: string, says: string) =>
     mailroom.editSetup(commandId(), [{ list: 'contacts', id, item }], says, false).then(tellOutcome);
   const add = async () => {

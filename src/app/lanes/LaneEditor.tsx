@@ -1,6 +1,5 @@
 import type { Setup } from '../../core/line/setup';
-import type { Lane, LaneWhat } from '../../core/search/lane';
-import { parseQuery } from '../../core/search/query';
+import { laneTrouble, type Lane, type LaneWhat } from '../../core/search/lane';
 import { kindNames, senderKinds } from '../../core/senders/kind';
 
 interface LaneEditorProps {
@@ -9,15 +8,6 @@ interface LaneEditorProps {
   onChange: (lane: Lane) => void;
   onSave: () => void;
   onLeave: () => void;
-}
-
-/** What is wrong with a lane as it is filled in; null where it can be saved. */
-function laneError({ name, what }: Lane): string | null {
-  if (name.trim() === '') return 'Give the lane a name.';
-  const read = what.by === 'query' ? parseQuery(what.query) : null;
-  if (read && !read.ok) return `${read.error} (at character ${read.at + 1})`;
-  if (what.by === 'label' && what.label === '') return 'Choose a label.';
-  return what.by === 'search' && what.search === '' ? 'Choose a saved search.' : null;
 }
 
 /** The field of what a lane holds: a kind, a label, a saved search or a query. */
@@ -98,7 +88,7 @@ function WhatField({ lane, setup, onChange }: Pick<LaneEditorProps, 'lane' | 'se
 /** A lane as it is made or changed. */
 export function LaneEditor({ lane, setup, onChange, onSave, onLeave }: LaneEditorProps) {
   const { what } = lane;
-  const error = laneError(lane);
+  const error = laneTrouble(lane);
   const by = (value: LaneWhat['by']) => {
     if (value === 'kind') onChange({ ...lane, what: { by: 'kind', kind: 'alone' } });
     else if (value === 'label') onChange({ ...lane, what: { by: 'label', label: setup.labels[0]?.id ?? '' } });

@@ -19,6 +19,7 @@ import { viewName } from '../ui/naming';
 import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 import { LaneEditor } from './LaneEditor';
+import { laneMoved, ownLane, ownLanes } from './laneEdits';
 
 const grouping = { grouped: false, elsewhere: false };
 
@@ -124,28 +125,13 @@ function LanesOf({ view, of, overview }: { view: View; of: string; overview: Ove
   const own = setup.lanes.filter((lane) => lane.of === of);
   const lanes = lanesOf(setup.lanes, of);
   const name = viewName(view, setup);
-  // The ready lanes become the person's own with the first change.
-  const madeOwn = (): SetupEdit[] =>
-    own.length
-      ? []
-      : lanes.map((item) => ({ list: 'lanes', id: `${of} ${item.id}`, item: { ...item, id: `${of} ${item.id}` } }));
-  const idOf = (lane: Lane) => (own.length ? lane.id : `${of} ${lane.id}`);
+  const idOf = (lane: Lane) => (own.length ? lane.id : ownLane(lane).id);
   const edit = async (edits: SetupEdit[], says: string) => {
-    if (tellOutcome(await mailroom.editSetup(commandId(), [...madeOwn(), ...edits], says, false))) setDraft(null);
+    const all = [...ownLanes(setup.lanes, of), ...edits];
+    if (tellOutcome(await mailroom.editSetup(commandId(), all, says, false))) setDraft(null);
   };
-  const move = (lane: Lane, by: number) => {
-    const order = lanes.map(idOf);
-    const at = order.indexOf(idOf(lane));
-    order.splice(at, 1);
-    order.splice(at + by, 0, idOf(lane));
-    // Each is put at the end in turn, so that they stand in the new order, whatever stands between them.
-    const end = setup.lanes.length + lanes.length;
-    const edits = order.flatMap((id): SetupEdit[] => {
-      const item = lanes.find((other) => idOf(other) === id);
-      return item ? [{ list: 'lanes', id, item: { ...item, id }, at: end }] : [];
-    });
-    void edit(edits, `Moved the lane ${lane.name}`);
-  };
+  const move = (lane: Lane, by: number) =>
+    void edit(laneMoved(setup.lanes, of, idOf(lane), by), `Moved the lane ${lane.name}`);
   return (
     <Halves
       left={

@@ -1,4 +1,4 @@
-import { endOfDay, format, startOfDay } from 'date-fns';
+import { format } from 'date-fns';
 import { Fragment, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { LogEntry, LogFilter, LogWindow } from '../../mailroom/border/log';
@@ -12,6 +12,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { count } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 import { LogDetails } from './LogDetails';
+import { isNarrowed, readLogFilter, whoInAddress, whoNames } from './logFilter';
 
 const step = 100;
 
@@ -25,34 +26,6 @@ const kindNames: Record<LogKind, string> = {
   undone: 'undone',
   deleted: 'deleted for good',
 };
-
-/** Whose entries, as the address has them and as the page calls them. */
-const whoNames = [
-  ['you', 'You'],
-  ['all', 'Everybody'],
-  ['machine', 'Wide Sort'],
-  ['post', 'Post office'],
-] as const;
-const whoOf: Record<string, LogFilter['who']> = { all: 'all', machine: 'Wide Sort', post: 'post office' };
-
-/** A day in the address, as 2026-09-01; null where it is none. */
-const readDay = (text: string | null): Date | null =>
-  text !== null && /^\d{4}-\d\d-\d\d$/.test(text) && !Number.isNaN(Date.parse(text)) ? new Date(`${text}T00:00`) : null;
-
-/** What the address asks for. An entry or a message is looked for among everybody's. */
-function readFilter(query: URLSearchParams): LogFilter {
-  const [from, to] = [readDay(query.get('since')), readDay(query.get('until'))];
-  const message = Number(query.get('message') ?? NaN);
-  const asked = query.get('who') ?? (query.has('entry') || query.has('message') ? 'all' : 'you');
-  return {
-    who: whoOf[asked] ?? 'you',
-    what: logKinds.find((kind) => kind === query.get('what')) ?? null,
-    since: from && startOfDay(from).getTime(),
-    before: to && endOfDay(to).getTime() + 1,
-    message: Number.isInteger(message) && message >= 0 ? message : null,
-    words: query.get('words') ?? '',
-  };
-}
 
 interface EntryProps {
   entry: LogEntry;
@@ -252,7 +225,7 @@ export function LogbookPage() {
   const notice = useDesk((s) => s.notice);
   const [query, setQuery] = useSearchParams();
   const [shown, setShown] = useState(step);
-  const filter = readFilter(query);
+  const filter = readLogFilter(query);
   const wanted = Number(query.get('entry') ?? -1);
   // An entry that is led to may stand far down.
   const upTo = wanted >= 0 ? Math.max(shown, 2_000) : shown;
@@ -272,9 +245,8 @@ export function LogbookPage() {
     // What is typed is shown at once, not when the page has time.
     setQuery(next, { replace: true, flushSync: true });
   };
-  const who = whoNames.find(([key]) => (whoOf[key] ?? 'you') === filter.who)?.[0] ?? 'you';
-  const narrowed =
-    [filter.what, filter.since, filter.before, filter.message].some((its) => its !== null) || filter.words !== '';
+  const who = whoInAddress(filter);
+  const narrowed = isNarrowed(filter);
 
   return (
     <Page title="Logbook" acts={<Whose who={who} onChange={(key) => set({ who: key })} />}>

@@ -1,21 +1,11 @@
 import { useMemo, useState } from 'react';
 import { domainOf } from '../../core/mail/address';
 import { everything, type EntryInput, type EntryKind } from '../../core/senders/register';
+import type { About } from './entryDraft';
 import { isPicked, kindWords, picksOf } from './kinds';
-
-/** What an entry is to be about, as it is typed and picked. */
-export interface About {
-  /** `sender` is an address or a domain, as the text says. */
-  kind: Exclude<EntryKind, 'address' | 'domain'> | 'sender';
-  typed: string;
-  below: boolean;
-  except: string[];
-}
 
 const choices = ['sender', 'list', 'own', 'country', 'charset', 'script'] as const;
 const nameOf = (kind: About['kind']): string => (kind === 'sender' ? 'A sender or domain' : kindWords[kind].name);
-export const entryKindOf = (kind: About['kind'], read: EntryInput): EntryKind =>
-  kind === 'sender' ? (read.ok ? read.kind : 'address') : kind;
 
 interface EntryFieldsProps {
   about: About;

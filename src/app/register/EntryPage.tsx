@@ -7,8 +7,6 @@ import {
   parseEntryOf,
   sameEntry,
   type Entry,
-  type EntryInput,
-  type EntryKind,
   type Standing,
 } from '../../core/senders/register';
 import type { SetupEdit } from '../../core/line/setupEdit';
@@ -20,16 +18,10 @@ import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../../core/text/sentences';
-import { EntryFields, entryKindOf, type About } from './EntryFields';
+import { EntryFields } from './EntryFields';
+import { aboutWords, editsOf, entryKindOf, entryOf, firstDraft, stamped, type EntryDraft } from './entryDraft';
 import { Guards } from './Guards';
-import { kindWords } from './kinds';
 import { TakeOffDialog } from './TakeOffDialog';
-
-interface Draft {
-  about: About;
-  standing: Standing;
-  why: string;
-}
 
 /** An entry of the Register, new or there already: what it decides, and what it would do to the mail here. */
 export function EntryPage() {
@@ -45,70 +37,6 @@ export function EntryPage() {
       </Page>
     );
   return <EntryEditor key={id ?? search.toString()} old={old} setup={setup} />;
-}
-
-function firstDraft(old: Entry | null, search: URLSearchParams): Draft {
-  const kind = old?.kind ?? 'address';
-  return {
-    about: {
-      kind: kind === 'address' || kind === 'domain' ? 'sender' : kind,
-      typed: old?.value ?? search.get('value') ?? '',
-      below: old?.below !== false,
-      except: old?.except ?? [],
-    },
-    standing: old?.standing ?? (search.get('standing') === 'safe' ? 'safe' : 'blocked'),
-    why: old?.why ?? '',
-  };
-}
-
-/** Where an entry comes from: the one that is changed, one with the same value, a message. */
-interface Origin {
-  old: Entry | null;
-  twin: Entry | null;
-  newId: string;
-  from: string | null;
-}
-
-/** The entry as it is filled in; null where what was typed is none. */
-function entryOf({ about, standing, why }: Draft, read: EntryInput, { old, twin, newId, from }: Origin): Entry | null {
-  if (!read.ok) return null;
-  const kind = entryKindOf(about.kind, read);
-  return {
-    // One value has one entry: an entry for a value that is there already takes its place.
-    id: twin?.id ?? old?.id ?? newId,
-    kind,
-    value: read.value,
-    ...(kind === 'domain' && !about.below ? { below: false } : {}),
-    ...(about.except.length ? { except: about.except } : {}),
-    standing,
-    since: twin?.since ?? old?.since ?? 0,
-    why: why.trim() || (from ? 'From a message' : 'By hand'),
-  };
-}
-
-function editsOf(entry: Entry | null, old: Entry | null): SetupEdit[] {
-  if (!entry) return [];
-  const edits: SetupEdit[] = [{ list: 'register', id: entry.id, item: entry }];
-  if (old && entry.id !== old.id) edits.unshift({ list: 'register', id: old.id, item: null });
-  return edits;
-}
-
-/** Edits with the moment from which a new entry stands. */
-const stamped = (edits: readonly SetupEdit[], now: number): SetupEdit[] =>
-  edits.map((edit) =>
-    edit.list === 'register' && edit.item ? { ...edit, item: { ...edit.item, since: edit.item.since || now } } : edit,
-  );
-
-/** What an entry would be about, in words. `twin`: another one that it takes the place of. */
-function aboutWords(kind: EntryKind, value: string, { below }: About, twin: Entry | null): string {
-  const what =
-    kind === 'address'
-      ? 'This one address.'
-      : kind === 'domain'
-        ? `Every address at ${value}${below ? ' and at what lies below it' : ', not below it'}.`
-        : kindWords[kind].hint;
-  if (!twin) return what;
-  return `${what} It is in the Register already, as ${twin.standing === 'safe' ? 'Safe' : 'Blocked'}: this takes its place.`;
 }
 
 /** What an entry would do to the mail here, and what speaks against it. */
@@ -175,7 +103,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const from = search.get('from');
   const message = useAnswer(() => (from ? mailroom.open(Number(from), true) : Promise.resolve(null)), from ?? '');
   const [newId] = useState(commandId);
-  const [draft, setDraft] = useState<Draft>(() => firstDraft(old, search));
+  const [draft, setDraft] = useState<EntryDraft>(() => firstDraft(old, search));
   const [runHere, setRunHere] = useState(true);
   const [sure, setSure] = useState(false);
   const [saving, setSaving] = useState(false);

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import { readScript, scriptOf, type ReadScript, type Remark } from '../../core/rules/sieve/read';
 import { ruleSentence } from '../../core/rules/ruleWords';
-import type { SetupEdit } from '../../core/line/setupEdit';
+import { scriptEdits } from '../../core/line/scriptEdits';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { commandId, say, tellOutcome } from '../state/desk';
@@ -89,21 +89,6 @@ function Remarks({ title, list }: { title: string; list: readonly Remark[] }) {
   );
 }
 
-/** The edits that take up what was read; `instead`: in place of the rules here, else below them. */
-function editsOf(read: ReadScript, setup: Setup, instead: boolean): SetupEdit[] {
-  const edits: SetupEdit[] = [];
-  const coming = new Set(read.rules.map(({ id }) => id));
-  if (instead) for (const { id } of setup.rules) if (!coming.has(id)) edits.push({ list: 'rules', id, item: null });
-  for (const item of read.folders) edits.push({ list: 'folders', id: item.id, item });
-  for (const item of read.labels) edits.push({ list: 'labels', id: item.id, item });
-  const taken = new Set(setup.rules.map(({ id }) => id));
-  for (const [at, rule] of read.rules.entries()) {
-    const item = !instead && taken.has(rule.id) ? { ...rule, id: commandId() } : rule;
-    edits.push({ list: 'rules', id: item.id, item, ...(instead ? { at } : {}) });
-  }
-  return edits;
-}
-
 function PickFile({ onText }: { onText: (text: string) => void }) {
   return (
     <label className="btn btn-outline btn-sm">
@@ -161,7 +146,12 @@ function In({ setup }: { setup: Setup }) {
     if (!read) return;
     setSaving(true);
     const says = `Took up ${read.rules.length} ${read.rules.length === 1 ? 'rule' : 'rules'} from a Sieve script`;
-    const outcome = await mailroom.editSetup(commandId(), editsOf(read, setup, how === 'instead'), says, false);
+    const outcome = await mailroom.editSetup(
+      commandId(),
+      scriptEdits(read, setup, how === 'instead', commandId),
+      says,
+      false,
+    );
     setSaving(false);
     if (tellOutcome(outcome)) void navigate('/rules');
   };

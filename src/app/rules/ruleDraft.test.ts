@@ -1,12 +1,15 @@
 import { emptySetup, type Setup } from '../../core/line/setup';
-import type { Rule } from '../../core/rules/rule';
+import { conditionsOf, type Condition, type Rule } from '../../core/rules/rule';
 import {
+  countsOf,
   draftOf,
   emptyCondition,
   emptyDraft,
   isComplete,
   newFolderPlace,
+  placesOf,
   readDraft,
+  withNew,
   type RuleDraft,
 } from './ruleDraft';
 
@@ -89,4 +92,27 @@ test('every field has a condition to begin with', () => {
   expect(isComplete(emptyCondition('age', setup))).toBe(true);
   expect(isComplete(emptyCondition('from', setup))).toBe(false);
   expect(isComplete(emptyCondition('account', setup))).toBe(false);
+});
+
+test('the counts of a draft stand at its conditions, those that are not complete left out', () => {
+  const subject = (text: string): Condition => ({ field: 'subject', how: 'contains', text });
+  const of = draft({
+    when: { match: 'all', of: [subject('a'), subject(''), { match: 'any', of: [subject('b'), subject('')] }] },
+    unless: { match: 'any', of: [subject('c')] },
+  });
+  expect([...placesOf(of)].map(({ at }) => at)).toEqual(['when 0', 'when 1', 'when 2.0', 'when 2.1', 'unless 0']);
+  // The mailroom counts the conditions of the rule that the draft would be, in the same order.
+  const read = readDraft({ ...of, then: [{ do: 'read' }] }, setup, ids);
+  expect(read.ok && [...conditionsOf(read.rule)]).toEqual([subject('a'), subject('b'), subject('c')]);
+  expect([...countsOf(of, [4, 2, 1])]).toEqual([
+    ['when 0', 4],
+    ['when 2.0', 2],
+    ['unless 0', 1],
+  ]);
+});
+
+test('what is still to be made has a name in the sentence of the rule', () => {
+  const named = withNew(setup, draft({ newFolder: ' Bunkers ' }), ids);
+  expect(named.folders.at(-1)).toEqual({ id: 'f1', name: 'Bunkers' });
+  expect(named.labels.at(-1)?.name).toBe('the new label');
 });

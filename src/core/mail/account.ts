@@ -14,6 +14,15 @@ export const accountSchema = z.object({
 });
 export type Account = z.infer<typeof accountSchema>;
 
+/** What is wrong with an account as it was typed, in words; null where it can be saved. `others`: the other accounts. */
+export function accountTrouble(account: Account, others: readonly Account[]): string | null {
+  if (account.name === '' && account.address === '') return 'Type a name and an address.';
+  const read = accountSchema.safeParse(account);
+  if (!read.success)
+    return read.error.issues[0].path[0] === 'name' ? 'Type a name.' : `“${account.address}” is no address.`;
+  return others.some((other) => other.address === account.address) ? 'That address is an account already.' : null;
+}
+
 /** Tells by which account a message came or from which it was sent. */
 export class AccountIndex {
   private readonly index: Map<string, number>;

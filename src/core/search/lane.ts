@@ -30,3 +30,12 @@ export function lanesOf(lanes: readonly Lane[], of: string): Lane[] {
     ? own
     : senderKinds.map((kind) => ({ id: `ready-${kind}`, of, name: kindNames[kind], what: { by: 'kind', kind } }));
 }
+
+/** What is wrong with a lane as it is filled in, in words; null where it can be saved. */
+export function laneTrouble({ name, what }: Lane): string | null {
+  if (name.trim() === '') return 'Give the lane a name.';
+  const read = what.by === 'query' ? parseQuery(what.query) : null;
+  if (read && !read.ok) return `${read.error} (at character ${read.at + 1})`;
+  if (what.by === 'label' && what.label === '') return 'Choose a label.';
+  return what.by === 'search' && what.search === '' ? 'Choose a saved search.' : null;
+}
