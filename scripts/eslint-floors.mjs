@@ -48,7 +48,6 @@ const rooms = {
 /** Packages that the core may use: pure computation, without a host. */
 const corePackages = [
   'zod',
-  'entities',
   'tldts',
   'papaparse',
   'htmlparser2',

@@ -9,6 +9,7 @@ import { wherePath } from '../paths';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
+import { Form } from '../ui/Form';
 import { count } from '../../core/text/sentences';
 
 interface AccountFormProps {
@@ -23,10 +24,9 @@ interface AccountFormProps {
 /** An account as it is typed. */
 function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormProps) {
   return (
-    <form
+    <Form
       className="flex flex-col gap-2 rounded border-2 border-primary p-3"
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={() => {
         if (error === null) onSave();
       }}
     >
@@ -59,7 +59,7 @@ function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormPro
           Leave it
         </button>
       </div>
-    </form>
+    </Form>
   );
 }
 

@@ -6,6 +6,7 @@ import { UndoSpot } from '../desk/StampBar';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
+import { Form } from '../ui/Form';
 import { count } from '../../core/text/sentences';
 
 const inSight = 200;
@@ -77,13 +78,7 @@ export function ContactsPage() {
         People you know. Their mail is never taken for junk while the switch of the junk filter says so, and a stranger
         who takes on their name is pointed out.
       </p>
-      <form
-        className="mb-4 flex max-w-3xl flex-wrap items-end gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void add();
-        }}
-      >
+      <Form className="mb-4 flex max-w-3xl flex-wrap items-end gap-2" onSubmit={() => void add()}>
         <label className="flex-1">
           <span className="block text-sm">Name</span>
           <input className="input w-full" value={name} maxLength={200} onChange={(e) => setName(e.target.value)} />
@@ -106,7 +101,7 @@ export function ContactsPage() {
         <p id="contact-says" className="quiet w-full text-sm">
           {wrong ?? 'Ready to add.'}
         </p>
-      </form>
+      </Form>
       {contacts.length === 0 ? (
         <p>Nobody yet. A rescue from Junk can keep a card of its sender.</p>
       ) : (

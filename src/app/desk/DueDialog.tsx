@@ -5,6 +5,7 @@ import { runAct } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
 import { dueWords } from '../../core/text/time';
 import { useNow } from '../ui/useNow';
+import { Form } from '../ui/Form';
 import { usePart } from '../ui/usePart';
 
 // Reading of dates is large, and wanted only here.
@@ -26,10 +27,9 @@ export function DueDialog({ selection, onClose }: { selection: Selection; onClos
   const flag = (at?: number) => run({ do: 'flag', value: true, ...(at ? { due: at } : {}) });
   return (
     <Dialog title="Flag for" onClose={onClose}>
-      <form
+      <Form
         className="mb-3 flex flex-col gap-1"
-        onSubmit={(event) => {
-          event.preventDefault();
+        onSubmit={() => {
           if (read?.ok) flag(read.due);
         }}
       >
@@ -53,7 +53,7 @@ export function DueDialog({ selection, onClose }: { selection: Selection; onClos
         <p className={`min-h-5 text-sm ${read && !read.ok ? 'text-error' : 'quiet'}`} aria-live="polite">
           {read ? (read.ok ? dueWords(read.due, now) : read.error) : ''}
         </p>
-      </form>
+      </Form>
       <ul className="flex flex-col gap-1">
         {due?.dueDays.map((day) => {
           const at = due.dueOn(day, now);

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
+import { Form } from '../ui/Form';
 import { Dialog } from '../ui/Dialog';
 
 interface PickDialogProps<T> {
@@ -38,9 +39,8 @@ export function PickDialog<T>(props: PickDialogProps<T>) {
   };
   return (
     <Dialog title={title} onClose={onClose}>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
+      <Form
+        onSubmit={() => {
           if (shown.length && enterPicks(word, shown.length)) onPick(shown[0]);
           else if (word) void make();
         }}
@@ -71,7 +71,7 @@ export function PickDialog<T>(props: PickDialogProps<T>) {
             </li>
           )}
         </ul>
-      </form>
+      </Form>
     </Dialog>
   );
 }

@@ -1,6 +1,7 @@
 import { useId, useState, type ReactNode } from 'react';
 import type { Setup } from '../../core/line/setup';
 import { emptyForm, formOf, formTexts, queryOf, type SearchForm } from '../../core/search/form';
+import { Form } from '../ui/Form';
 import { joined, parseQuery, queryText, quoted, tokens } from '../../core/search/query';
 
 const textNames: Record<(typeof formTexts)[number], string> = {
@@ -197,13 +198,10 @@ export function QueryForm({ text, setup, onText, onSearch, onClose }: QueryFormP
   };
   const wrong = parsed && !parsed.ok ? parsed : null;
   return (
-    <form
+    <Form
       aria-label="Form of the query"
       className="mt-2 flex flex-col gap-2 rounded border border-base-300 bg-base-200 p-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        onSearch();
-      }}
+      onSubmit={() => onSearch()}
       onKeyDown={(event) => event.key === 'Escape' && onClose()}
     >
       {wrong && (
@@ -245,6 +243,6 @@ export function QueryForm({ text, setup, onText, onSearch, onClose }: QueryFormP
           Close the form
         </button>
       </div>
-    </form>
+    </Form>
   );
 }

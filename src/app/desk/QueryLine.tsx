@@ -9,6 +9,7 @@ import type { View } from '../../mailroom/border/views';
 import { usePart } from '../ui/usePart';
 import { viewName } from '../ui/naming';
 import { useSuggestions } from './useSuggestions';
+import { Form } from '../ui/Form';
 import type { DeskView } from './useDeskView';
 
 // What the first rows don't need comes after them.
@@ -99,13 +100,7 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
   return (
     <search className={wide ? 'order-last basis-full' : 'min-w-48 flex-1 basis-56'}>
       <div className="flex flex-wrap items-center gap-1">
-        <form
-          className="flex min-w-0 flex-1 flex-wrap items-center gap-1"
-          onSubmit={(event) => {
-            event.preventDefault();
-            search(inside);
-          }}
-        >
+        <Form className="flex min-w-0 flex-1 flex-wrap items-center gap-1" onSubmit={() => search(inside)}>
           <QueryInput
             id={id}
             input={input}
@@ -118,7 +113,7 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
           {view.kind === 'found' && query.before && (
             <WhereToSearch inside={inside} before={query.before} setup={setup} onSearch={search} />
           )}
-        </form>
+        </Form>
         {view.kind === 'found' && SaveSearch && <SaveSearch view={view} setup={setup} />}
       </div>
       {query.trouble && (

@@ -7,6 +7,7 @@ import { mailroom } from '../../mailroom/client';
 import type { View } from '../../mailroom/border/views';
 import { commandId, tellOutcome } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
+import { Form } from '../ui/Form';
 import { savedSearchOf, viewName } from '../ui/naming';
 
 type Found = Extract<View, { kind: 'found' }>;
@@ -28,10 +29,9 @@ function SearchDialog({ view, setup, onClose }: { view: Found; setup: Setup; onC
   const lanes = saved ? setup.lanes.filter(({ what }) => what.by === 'search' && what.search === saved.id).length : 0;
   return (
     <Dialog title={saved ? 'Saved search' : 'Save this search'} onClose={onClose}>
-      <form
+      <Form
         className="flex flex-col gap-3"
-        onSubmit={(event) => {
-          event.preventDefault();
+        onSubmit={() => {
           if (name !== '') save();
         }}
       >
@@ -75,7 +75,7 @@ function SearchDialog({ view, setup, onClose }: { view: Found; setup: Setup; onC
             Leave it
           </button>
         </div>
-      </form>
+      </Form>
     </Dialog>
   );
 }

@@ -16,6 +16,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { usePart } from '../ui/usePart';
 import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
+import { Form } from '../ui/Form';
 import { useFilterReport } from './useFilterReport';
 
 const chartPart = () => import('./ScoreChart');
@@ -95,13 +96,7 @@ function JunkFilter({ setup }: { setup: Setup }) {
       </p>
       <Halves
         left={
-          <form
-            className="flex flex-col gap-5"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void save();
-            }}
-          >
+          <Form className="flex flex-col gap-5" onSubmit={() => void save()}>
             <Strictness draft={draft} set={set} report={report} />
             <NeverAsked draft={draft} set={set} />
             <WhatBecomes draft={draft} set={set} />
@@ -116,7 +111,7 @@ function JunkFilter({ setup }: { setup: Setup }) {
                 Back to what it was
               </button>
             </div>
-          </form>
+          </Form>
         }
         right={
           <div className="flex flex-col gap-6">

@@ -16,6 +16,7 @@ import { useMailbox } from '../state/overview';
 import { InkMark } from '../ui/InkTag';
 import { Page } from '../ui/Page';
 import { count, messages } from '../../core/text/sentences';
+import { Form } from '../ui/Form';
 import { DissolveDialog, type Dissolved } from './DissolveDialog';
 
 type List = 'labels' | 'folders';
@@ -88,13 +89,7 @@ function Tree({ list, title, what, overview, onDissolve }: TreeProps) {
     <section aria-label={title} className="flex flex-col gap-3">
       <h2 className="text-lg font-semibold">{title}</h2>
       <p className="quiet text-sm">{what} Drag one onto another to nest it.</p>
-      <form
-        className="flex gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          make();
-        }}
-      >
+      <Form className="flex gap-2" onSubmit={() => make()}>
         <input
           className="input input-sm flex-1"
           aria-label={`Name of a new ${one}`}
@@ -106,7 +101,7 @@ function Tree({ list, title, what, overview, onDissolve }: TreeProps) {
         <button className="btn btn-primary btn-sm" disabled={!typed.trim()}>
           <Plus size={16} aria-hidden /> Make
         </button>
-      </form>
+      </Form>
       {items.length === 0 ? (
         <p>There are none yet.</p>
       ) : (

@@ -1,5 +1,6 @@
 import type { Setup } from '../../core/line/setup';
 import { laneTrouble, type Lane, type LaneWhat } from '../../core/search/lane';
+import { Form } from '../ui/Form';
 import { kindNames, senderKinds } from '../../core/senders/kind';
 
 interface LaneEditorProps {
@@ -98,10 +99,9 @@ export function LaneEditor({ lane, setup, onChange, onSave, onLeave }: LaneEdito
     } else onChange({ ...lane, what: { by: 'query', query: '' } });
   };
   return (
-    <form
+    <Form
       className="flex flex-col gap-2 rounded border-2 border-primary p-3"
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={() => {
         if (error === null) onSave();
       }}
     >
@@ -138,6 +138,6 @@ export function LaneEditor({ lane, setup, onChange, onSave, onLeave }: LaneEdito
           Leave it
         </button>
       </div>
-    </form>
+    </Form>
   );
 }

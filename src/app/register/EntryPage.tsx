@@ -21,6 +21,7 @@ import { messages } from '../../core/text/sentences';
 import { EntryFields } from './EntryFields';
 import { aboutWords, editsOf, entryKindOf, entryOf, firstDraft, stamped, type EntryDraft } from './entryDraft';
 import { Guards } from './Guards';
+import { Form } from '../ui/Form';
 import { TakeOffDialog } from './TakeOffDialog';
 
 /** An entry of the Register, new or there already: what it decides, and what it would do to the mail here. */
@@ -134,13 +135,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
     <Page title={old ? `Entry: ${entryWords(old)}` : 'New entry in the Register'}>
       <Halves
         left={
-          <form
-            className="flex flex-col gap-4"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void save();
-            }}
-          >
+          <Form className="flex flex-col gap-4" onSubmit={() => void save()}>
             <EntryFields
               about={about}
               read={read}
@@ -173,7 +168,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
                 </button>
               )}
             </div>
-          </form>
+          </Form>
         }
         right={
           <DryRunPanel

@@ -11,6 +11,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
+import { Form } from '../ui/Form';
 import { count, messages } from '../../core/text/sentences';
 
 const entriesWord = (n: number) => `${count(n)} ${n === 1 ? 'entry' : 'entries'}`;
@@ -163,13 +164,7 @@ function Many({ setup }: { setup: Setup }) {
     <Page title="Several entries at once">
       <Halves
         left={
-          <form
-            className="flex flex-col gap-4"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void save();
-            }}
-          >
+          <Form className="flex flex-col gap-4" onSubmit={() => void save()}>
             <Sources
               text={text}
               trouble={trouble}
@@ -195,7 +190,7 @@ function Many({ setup }: { setup: Setup }) {
               {saving ? 'Taking up …' : `Take up ${entriesWord(edits.length)}`}
               {runHere && total > 0 && !saving && ` and sort ${messages(total)}`}
             </button>
-          </form>
+          </Form>
         }
         right={
           <div className="flex flex-col gap-5">

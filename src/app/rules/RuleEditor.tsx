@@ -25,6 +25,7 @@ import {
   withNew,
   type RuleDraft,
 } from './ruleDraft';
+import { Form } from '../ui/Form';
 import { GroupFields } from './GroupFields';
 
 /** A rule, new or there already: left what it says, right what it does to the mail here. */
@@ -197,13 +198,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
     <Page title={old ? ruleName(old, setup) : from === null ? 'New rule' : 'Sort mail like this'}>
       <Halves
         left={
-          <form
-            className="flex flex-col gap-5"
-            onSubmit={(e) => {
-              e.preventDefault();
-              void save();
-            }}
-          >
+          <Form className="flex flex-col gap-5" onSubmit={() => void save()}>
             <GroupFields
               word="When"
               group={draft.when}
@@ -239,7 +234,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
                 Cancel
               </button>
             </div>
-          </form>
+          </Form>
         }
         right={
           <DryRunPanel

@@ -14,6 +14,7 @@ import { exactTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
+import { Form } from '../ui/Form';
 import { allowBanners, bannersAllowed, playSound } from './notify';
 
 /** By a banner, a sound, or both; and whether flags count. */
@@ -86,13 +87,7 @@ function OfSenders({ told, edit }: PartProps) {
             </li>
           ))}
       </ul>
-      <form
-        className="mt-1 flex items-end gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void add();
-        }}
-      >
+      <Form className="mt-1 flex items-end gap-2" onSubmit={() => void add()}>
         <label className="flex flex-1 flex-col text-sm">
           Address or domain
           <input
@@ -106,7 +101,7 @@ function OfSenders({ told, edit }: PartProps) {
         <button className="btn btn-sm" disabled={!read.ok}>
           Add
         </button>
-      </form>
+      </Form>
       {typed !== '' && !read.ok && <p className="text-sm">{read.error}</p>}
     </fieldset>
   );

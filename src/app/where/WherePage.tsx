@@ -11,6 +11,7 @@ import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { shortTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
+import { Form } from '../ui/Form';
 import { count, messages } from '../../core/text/sentences';
 
 /** Messages shown of each setting at first. */
@@ -27,13 +28,10 @@ export function WherePage() {
   if (!setup) return null;
   return (
     <Page title="Where did my mail go?" acts={<UndoSpot />}>
-      <form
+      <Form
         className="mb-4 max-w-2xl"
         role="search"
-        onSubmit={(e) => {
-          e.preventDefault();
-          setSearch(typed.trim() ? { of: typed.trim() } : {});
-        }}
+        onSubmit={() => setSearch(typed.trim() ? { of: typed.trim() } : {})}
       >
         <label htmlFor="missed" className="mb-1 block font-semibold">
           A sender, their domain, or words of the subject
@@ -53,7 +51,7 @@ export function WherePage() {
         <p className="quiet mt-1 text-sm">
           You see every setting that keeps such mail from the Inbox, and what it took. Nothing is changed by looking.
         </p>
-      </form>
+      </Form>
       {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
       {asked && value && (
         <div aria-busy={waiting} className="flex max-w-4xl flex-col gap-4">

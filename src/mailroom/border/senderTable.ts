@@ -1,9 +1,7 @@
 // Senders as they cross the border between page and mailroom.
 import { z } from 'zod';
-import { leftListSchema, type LeavingWay, type LeftList } from '../../core/senders/leavingWays';
+import { type LeavingWay, type LeftList } from '../../core/senders/leavingWays';
 import type { Row } from './rows';
-
-export { leftListSchema };
 
 /** One sender: an address, or a domain that somebody registered, with all below it. In normal form. */
 export const senderSchema = z.object({ by: z.enum(['address', 'domain']), value: z.string().min(1).max(500) });

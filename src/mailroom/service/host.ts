@@ -1,5 +1,4 @@
 // What the service needs from where it runs.
-import type { Setup } from '../../core/line/setup';
 import type { MailroomEvent } from '../border/events';
 import type { Outcome, Receipt } from '../border/outcome';
 import type { ParsePool } from '../intake/parsePool';
@@ -26,9 +25,6 @@ export interface ServiceHost {
 export interface Open {
   mailbox: Mailbox;
 }
-
-/** A setup with which a mailbox begins. */
-export type BeginSetup = () => Promise<Setup>;
 
 /** What a command came to: an expected failure is data, a fault of the program is thrown. */
 export async function outcome(work: () => Promise<Receipt | Outcome>): Promise<Outcome> {
