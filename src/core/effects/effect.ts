@@ -71,7 +71,10 @@ export interface EffectKind<Do extends string = string, A extends { do: Do } = {
   missing?(action: A, names: EffectNames): { field: string; says: string } | null;
   /** Carries it out on what is decided. `now`: the moment for which it is decided, milliseconds since 1970. */
   carryOut(action: A, decided: Decided, names: EffectNames, now: number): CarriedOut;
-  /** What changes of a message when one decision stands where another stood; undefined where nothing does. */
+  /**
+   * What changes of a message when one decision stands where another stood; undefined where nothing does. Asked of a
+   * great many: the decisions are compared before the message is looked at.
+   */
   change?(message: Present, was: Bearing, is: Bearing): C | undefined;
   /** What a dry run says of the messages that it changes: “would be labelled”. Absent for moves, which name places. */
   readonly would?: string;

@@ -28,7 +28,7 @@ export const flag = effectKind<'flag', z.infer<typeof schema>, { due: number | n
     return { did: `flagged it ${flagDayWords[due]}` };
   },
   // Flags are only ever added.
-  change: ({ flagged }, was, is) => (is.flag && !was.flag && !flagged ? is.flag : undefined),
+  change: (message, was, is) => (is.flag && !was.flag && !message.flagged ? is.flag : undefined),
   would: 'would be flagged',
   clash: { does: 'flags', of: ({ due }) => due },
   sieve: {

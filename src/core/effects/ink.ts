@@ -16,9 +16,10 @@ export const ink = effectKind<'ink', z.infer<typeof schema>, { ink: Ink | null }
     return { did: `inked its row in ${action.ink}` };
   },
   // Only the ink that the line gave does the line take off again.
-  change: ({ ink: inked = null }, was, is) => {
-    const differs = is.ink !== was.ink && is.ink !== inked && (is.ink ?? was.ink) !== null;
-    return differs && (is.ink !== null || inked === was.ink) ? { ink: is.ink } : undefined;
+  change: (message, was, is) => {
+    if (is.ink === was.ink) return undefined;
+    const inked = message.ink ?? null;
+    return is.ink !== inked && (is.ink !== null || inked === was.ink) ? { ink: is.ink } : undefined;
   },
   would: 'would get another ink',
   clash: { does: 'inks', of: (action) => action.ink },

@@ -20,7 +20,9 @@ export const label = effectKind<'label', z.infer<typeof schema>, string[]>({
     return { did: `labelled it ${name}` };
   },
   // Labels are only ever added.
-  change: ({ labels }, was, is) => {
+  change: (message, was, is) => {
+    if (is.labels.length === 0) return undefined;
+    const { labels } = message;
     const added = is.labels.filter((id) => !labels.includes(id) && !was.labels.includes(id));
     return added.length ? added : undefined;
   },

@@ -23,6 +23,8 @@ export const move = effectKind<'move', z.infer<typeof schema>, { from: Place; to
     return { did: `moved it to ${placeName(place, folders)}`, takes: true };
   },
   // Only what the line decided does the line decide again: not what the person put where it is.
-  change: ({ place, byHand }, was, is) =>
-    !byHand && is.place !== place && is.place !== was.place ? { from: place, to: is.place } : undefined,
+  change: (message, was, is) =>
+    is.place !== was.place && !message.byHand && is.place !== message.place
+      ? { from: message.place, to: is.place }
+      : undefined,
 });

@@ -96,18 +96,30 @@ export class Line {
     return this.setup.junk.strictness > 0;
   }
 
-  /**
-   * Sends one message down the line. Pure: the same message, setup and knowledge give the same decision. Without `told`
-   * it leaves no trace, which takes most of the time.
-   */
-  decide(envelope: Envelope, knowledge: Knowledge = {}, told = true): Decision {
+  /** Sends one message down the line. Pure: the same message, setup and knowledge give the same decision. */
+  decide(envelope: Envelope, knowledge: Knowledge = {}): Decision {
     const trace: TraceLine[] = [];
+    return { ...this.ride(envelope, knowledge, trace), trace };
+  }
+
+  /** What `decide` comes to, without the trace, which takes most of the time. */
+  decided(envelope: Envelope, knowledge: Knowledge): Decided {
+    return this.ride(envelope, knowledge, null);
+  }
+
+  private ride(envelope: Envelope, knowledge: Knowledge, trace: TraceLine[] | null): Decided {
     const ride: Ride = { envelope, knowledge, decided: nothingDecided(), safe: '', say: nothing };
+    let at: TraceLine['station'] = stations[0].id;
+    if (trace)
+      ride.say = (line) => {
+        const { station = at, by, says } = line();
+        trace.push({ station, by, says });
+      };
     for (const station of stations) {
-      if (told) ride.say = (line) => void trace.push({ station: station.id, ...line() });
+      at = station.id;
       if (station.pass(ride, this.index)) break;
     }
-    return { ...ride.decided, trace };
+    return ride.decided;
   }
 
   /** A message as the rules see it. */

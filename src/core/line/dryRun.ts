@@ -76,8 +76,8 @@ export function dryRun(
     if (touched && !touched.any(next.ruleMessage(envelope, candidate))) continue;
     const changed = changesOf(
       candidate,
-      old.decide(envelope, candidate, false),
-      next.decide(envelope, candidate, false),
+      old.decided(envelope, candidate),
+      next.decided(envelope, candidate),
     );
     if (!changed) continue;
     const { id, place: from } = candidate;

@@ -76,7 +76,7 @@ export async function habit(
   let count = 0;
   for (const candidate of candidates(mailbox)) {
     if (columns.place[candidate.id] !== index || key(candidate.envelope) !== of) continue;
-    if (line.decide(candidate.envelope, candidate, false).place === place) return null;
+    if (line.decided(candidate.envelope, candidate).place === place) return null;
     if (columns.bits[candidate.id] & bit.byHand) count++;
   }
   return count >= habitual ? { id, of, place, count } : null;

@@ -24,6 +24,8 @@ test.each<[string, (it: ReturnType<typeof content>) => unknown]>([
   ['an array cut short', (it) => ({ ...it, ids: it.ids.subarray(0, 2) })],
   ['a byte at the end', (it) => ({ ...it, bytes: Uint8Array.from([1, 2, 3, 4, 6]) })],
   ['an item within a list', (it) => ({ ...it, list: [{ id: 'a' }, { id: 'c' }] })],
+  ['two fields that changed places', (it) => ({ ...it, none: it.says, says: it.none })],
+  ['two characters that changed places', (it) => ({ ...it, says: 'rAchived 3' })],
   ['a field less', (it) => Object.fromEntries(Object.entries(it).filter(([name]) => name !== 'none'))],
 ])('%s that is another is told', (_what, changed) => {
   expect(checksumOf('journal/1', changed(content()))).not.toBe(whole);
