@@ -74,11 +74,7 @@ export function dryRun(
     if (!placeTraits(candidate.place).sorted) continue;
     const { envelope } = candidate;
     if (touched && !touched.any(next.ruleMessage(envelope, candidate))) continue;
-    const changed = changesOf(
-      candidate,
-      old.decided(envelope, candidate),
-      next.decided(envelope, candidate),
-    );
+    const changed = changesOf(candidate, old.decided(envelope, candidate), next.decided(envelope, candidate));
     if (!changed) continue;
     const { id, place: from } = candidate;
     const to = changed.move?.to ?? from;
