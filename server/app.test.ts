@@ -1,4 +1,5 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
+import { connect, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { FastifyInstance } from 'fastify';
@@ -128,6 +129,64 @@ test('a cursor that it never gave is refused', async () => {
   const response = await app.inject({ url: '/api/post/changes?cursor=nonsense', headers: host });
   expect(response.statusCode).toBe(400);
   expect(response.json().message).toMatch(/does not know that cursor/);
+});
+
+test('asking changes nothing: whatever cursor another asks with, a page goes on where it was', async () => {
+  const { cursor } = await changes((await changes(null)).cursor);
+  now += 20_000;
+  const [once, again] = [await changes(cursor), await changes(cursor)];
+  expect(once.arrived).toHaveLength(2);
+  expect(again).toEqual(once);
+  // A page that began earlier, and one that nobody ever was.
+  await changes(`${now - 86_400_000}.7.0.${now}.0.0`);
+  await changes('1700000000000.999999999');
+  expect(await changes(cursor)).toEqual(once);
+  expect((await changes(null)).arrived[0].there).toBe((await changes(null)).arrived[0].there);
+});
+
+test('what is sent again under its Message-ID stands in Sent once', async () => {
+  const { cursor } = await changes((await changes(null)).cursor);
+  const raw = 'From: desk@ferry.example\r\nTo: a@b.example\r\nMessage-ID: <2@ferry.example>\r\n\r\nHello\r\n';
+  await submit(raw);
+  expect((await submit(raw)).json()).toEqual({ messageId: '2@ferry.example' });
+  expect((await changes(cursor)).arrived).toHaveLength(1);
+});
+
+test.each([
+  ['a picture on another site', { 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'no-cors' }, '/api/post/changes'],
+  ['a page at another port', { 'sec-fetch-site': 'same-site', 'sec-fetch-mode': 'cors' }, '/api/demo/rate'],
+  ['a script at another port', { origin: 'http://127.0.0.1:9999' }, '/api/demo/rate'],
+  ['a script on another scheme', { origin: 'https://127.0.0.1:4180' }, '/api/demo/rate'],
+  ['a page of a file', { origin: 'null' }, '/api/demo/rate'],
+  ['a link to what is no page', { 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'navigate' }, '/api/demo/setup'],
+])('%s is turned away, with all headers', async (_who, fetched, url) => {
+  const response = await app.inject({ url, headers: { ...host, ...fetched } });
+  expect(response.statusCode).toBe(403);
+  expect(response.headers['content-security-policy']).toContain("default-src 'self'");
+});
+
+test('a link to a page of ours is followed, from wherever', async () => {
+  const followed = { 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'navigate', 'sec-fetch-dest': 'document' };
+  expect((await app.inject({ url: '/inbox', headers: { ...host, ...followed } })).statusCode).toBe(200);
+});
+
+test.each([
+  ['what is no request', 'NONSENSE\r\n\r\n', 400],
+  ['an address that can’t be read', 'GET /%zz HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n', 400],
+  ['a header without an end', `GET / HTTP/1.1\r\nHost: 127.0.0.1\r\nX: ${'x'.repeat(200_000)}\r\n\r\n`, 431],
+])('%s is answered in words, with all headers', async (_what, request, status) => {
+  await app.listen({ host: '127.0.0.1', port: 0 });
+  const { port } = app.server.address() as AddressInfo;
+  const answer = await new Promise<string>((done, failed) => {
+    const socket = connect(port, '127.0.0.1', () => socket.write(request));
+    let text = '';
+    socket.on('data', (data) => (text += data.toString()));
+    socket.on('close', () => done(text));
+    socket.on('error', (error) => (text ? done(text) : failed(error)));
+  });
+  expect(answer).toMatch(new RegExp(`^HTTP/1.1 ${status} `));
+  expect(answer.toLowerCase()).toContain("content-security-policy: default-src 'self'");
+  expect(answer).toMatch(/"message":"/);
 });
 
 test('another name for this machine, or another site’s page, is turned away', async () => {

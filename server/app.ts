@@ -1,7 +1,8 @@
 // The server: the built application, the post office, the demo's setup. It keeps no mail of the person.
+import type { Socket } from 'node:net';
 import path from 'node:path';
 import fastifyStatic from '@fastify/static';
-import Fastify, { type FastifyInstance } from 'fastify';
+import Fastify, { type FastifyInstance, type FastifyReply, type FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import { demoSetup } from '../demo/setup';
 import { PostOffice, type PostOfficeOptions } from './postOffice';
@@ -25,7 +26,41 @@ export const contentSecurityPolicy = [
   "frame-ancestors 'none'",
 ].join('; ');
 
+/** What every answer bears, whatever it says. */
+const headers = {
+  'content-security-policy': contentSecurityPolicy,
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'no-referrer',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+};
+
 const here = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+
+/**
+ * Whether a request comes from a page of ours, or from the person, who may follow a link to one. Another site’s page may
+ * not reach the server through the person’s browser, whatever name it gives it: not by a script (Origin, with this very
+ * port), not by a picture (Sec-Fetch-Site; Fetch Metadata Request Headers, W3C).
+ */
+function isOurs(request: FastifyRequest): boolean {
+  const { host = '', origin, 'sec-fetch-site': site, 'sec-fetch-mode': mode } = request.headers;
+  if (!here.test(host) || (origin !== undefined && origin !== `http://${host}`)) return false;
+  if (site === undefined || site === 'same-origin' || site === 'none') return true;
+  return mode === 'navigate' && request.method === 'GET' && !request.url.startsWith('/api/');
+}
+
+/** Answers what is no request at all: too much of a header, or none that can be read (RFC 9110, section 15.5). */
+function refuse(error: NodeJS.ErrnoException, socket: Socket): void {
+  if (error.code === 'ECONNRESET' || !socket.writable) return;
+  const [status, message] =
+    error.code === 'HPE_HEADER_OVERFLOW'
+      ? ['431 Request Header Fields Too Large', 'The header of this request is too large.']
+      : ['400 Bad Request', 'This request can’t be read.'];
+  const body = Buffer.from(JSON.stringify({ message }));
+  const fields = Object.entries({ ...headers, 'content-type': 'application/json; charset=utf-8', connection: 'close' });
+  const head = fields.map(([name, value]) => `${name}: ${value}\r\n`).join('');
+  socket.end(Buffer.concat([Buffer.from(`HTTP/1.1 ${status}\r\n${head}content-length: ${body.length}\r\n\r\n`), body]));
+}
 
 export interface AppOptions extends PostOfficeOptions {
   /** The folder of the built application. */
@@ -34,21 +69,19 @@ export interface AppOptions extends PostOfficeOptions {
 
 /** Builds the server; it does not listen yet. */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
-  const app = Fastify({ bodyLimit: 26 << 20 });
+  const app = Fastify({
+    bodyLimit: 26 << 20,
+    clientErrorHandler: refuse,
+    // An address that can’t be read is answered before any hook.
+    frameworkErrors: (_error, _request, reply: FastifyReply) =>
+      void reply.headers(headers).code(400).send({ message: 'This address can’t be read.' }),
+  });
   const post = new PostOffice(options);
 
   app.addHook('onRequest', async (request, reply) => {
-    // Another site's page may not reach the server through the person's browser, whatever name it gives it.
-    const origin = request.headers.origin;
-    if (!here.test(request.headers.host ?? '') || (origin && !here.test(origin.replace(/^https?:\/\//, ''))))
+    reply.headers(headers);
+    if (!isOurs(request))
       return reply.code(403).send({ message: 'This server answers only to its own page on this machine.' });
-    reply.headers({
-      'content-security-policy': contentSecurityPolicy,
-      'x-content-type-options': 'nosniff',
-      'referrer-policy': 'no-referrer',
-      'cross-origin-opener-policy': 'same-origin',
-      'cross-origin-resource-policy': 'same-origin',
-    });
   });
 
   app.addContentTypeParser('message/rfc822', { parseAs: 'buffer' }, (_request, body, done) => done(null, body));

@@ -2,6 +2,7 @@
 // takes what is sent. It keeps nothing of the person's but what was sent to it since it was started.
 import { parseEnvelope } from '../src/core/mail/envelope';
 import { parseStructure } from '../src/core/mail/structure';
+import { keepNewest } from '../src/core/data/memo';
 import { leavingWays } from '../src/core/senders/leavingWays';
 import { demoArrival, demoMailbox, type DemoMessage } from '../demo/mailbox';
 
@@ -27,62 +28,91 @@ export class PostOfficeError extends Error {
   readonly statusCode = 400;
 }
 
-/** Where a page is in what it was handed: the moment for which the mailbox was made, and how many it has. */
-function readCursor(cursor: string): { anchor: number; index: number } {
-  const found = /^(\d{10,16})\.(\d{1,9})$/.exec(cursor);
-  if (!found) throw new PostOfficeError('The post office does not know that cursor.');
-  return { anchor: Number(found[1]), index: Number(found[2]) };
+/**
+ * Where a page is: all that is known of it stands in the cursor that it was given, so that asking changes nothing here,
+ * and one page never another’s.
+ */
+interface Cursor {
+  /** The moment for which its mailbox was made, milliseconds since 1970. */
+  anchor: number;
+  /** How many of that mailbox it has. */
+  index: number;
+  /** How many arrivals it has. */
+  arrivals: number;
+  /** The moment up to which arrivals were counted. */
+  counted: number;
+  /** The run of the server from which it has what was sent, and how many of that. */
+  run: number;
+  sent: number;
 }
 
+const cursorText = ({ anchor, index, arrivals, counted, run, sent }: Cursor): string =>
+  [anchor, index, arrivals, counted, run, sent].join('.');
+
+/** Reads a cursor; of an earlier version it has two numbers. `count`: messages of the mailbox. */
+function readCursor(cursor: string, count: number, now: number): Cursor {
+  if (!/^\d{1,16}\.\d{1,9}(\.\d{1,9}\.\d{1,16}\.\d{1,16}\.\d{1,9})?$/.test(cursor))
+    throw new PostOfficeError('The post office does not know that cursor.');
+  const [anchor, index, arrivals = Math.max(0, index - count), counted = now, run = 0, sent = 0] = cursor
+    .split('.')
+    .map(Number);
+  return { anchor, index: Math.min(index, count), arrivals, counted, run, sent };
+}
+
+/** Mailboxes that are kept, for so many pages that began at different times. */
+const mostMailboxes = 2;
+
 export class PostOffice {
-  private anchor: number;
-  private mailbox: DemoMessage[] | null = null;
-  /** What came after the mailbox; `skipped` of it went out before this server was started. */
-  private later: DemoMessage[] = [];
-  private skipped = 0;
-  private arrivals = 0;
-  private due = 0;
-  private asked: number | null = null;
+  private readonly started: number;
+  private readonly mailboxes = new Map<number, DemoMessage[]>();
+  /** What was sent since this server was started. */
+  private readonly sent: (DemoMessage & { messageId: string })[] = [];
+  /** From when on the rate is as it is. */
+  private rateSince = 0;
   perMinute: number;
   paused = false;
   /** Hosts of the lists that were left. */
   private readonly left = new Set<string>();
 
   constructor(private readonly options: PostOfficeOptions) {
-    this.anchor = options.now();
+    this.started = options.now();
     this.perMinute = options.perMinute;
   }
 
-  /** What came after a cursor, at most {@link batch} messages; null is the beginning. */
+  /** What came after a cursor, at most {@link batch} messages; null is the beginning. Asking changes nothing. */
   changes(cursor: string | null) {
-    const { count, seed } = this.options;
-    const at = cursor === null ? { anchor: this.anchor, index: 0 } : readCursor(cursor);
-    if (at.anchor !== this.anchor) {
-      // A page that began with an earlier run of the server goes on where it was.
-      this.anchor = at.anchor;
-      this.mailbox = null;
-      this.later = [];
-    }
-    if (at.index > count + this.skipped + this.later.length) {
-      this.skipped = at.index - count;
-      this.arrivals = this.skipped;
-      this.later = [];
-    }
-    this.letArrive();
-    let messages: DemoMessage[];
+    const { count } = this.options;
+    const now = this.options.now();
+    const at =
+      cursor === null
+        ? { anchor: this.started, index: 0, arrivals: 0, counted: now, run: this.started, sent: 0 }
+        : readCursor(cursor, count, now);
+    const next: Cursor = { ...at, run: this.started };
+    const arrived: { there: string; message: DemoMessage }[] = [];
     if (at.index < count) {
-      this.mailbox ??= demoMailbox(count, seed, this.anchor);
-      messages = this.mailbox.slice(at.index, at.index + batch);
+      for (const message of this.mailbox(at.anchor).slice(at.index, at.index + batch))
+        arrived.push({ there: `${at.anchor}.${next.index++}`, message });
+      // What arrives comes after the mailbox.
+      next.counted = now;
     } else {
-      const from = Math.max(0, at.index - count - this.skipped);
-      messages = this.later.slice(from, from + batch);
+      const since = Math.max(at.counted, this.rateSince);
+      for (const date of this.arrivalsSince(since, now)) {
+        const message = demoArrival(next.arrivals, this.options.seed, date);
+        const there = `${at.anchor}.arrival.${next.arrivals++}`;
+        next.counted = date;
+        if (!this.isLeft(message)) arrived.push({ there, message });
+      }
+      if (this.wasAway(since, now)) next.counted = now;
     }
-    const next = at.index + messages.length;
+    const from = at.run === this.started ? at.sent : 0;
+    next.sent = this.sent.length;
+    for (const [i, message] of this.sent.slice(from).entries())
+      arrived.push({ there: `${this.started}.sent.${from + i}`, message });
     return {
-      cursor: `${this.anchor}.${next}`,
-      more: next < count + this.skipped + this.later.length,
-      arrived: messages.map(({ raw, place, seen, flagged, due, marked }, i) => ({
-        there: `${this.anchor}.${at.index + i}`,
+      cursor: cursorText(next),
+      more: next.index < count,
+      arrived: arrived.map(({ there, message: { raw, place, seen, flagged, due, marked } }) => ({
+        there,
         raw: Buffer.from(raw).toString('base64'),
         place,
         seen,
@@ -96,16 +126,26 @@ export class PostOffice {
     };
   }
 
-  private letArrive(): void {
-    const now = this.options.now();
-    const away = this.asked === null ? 0 : now - this.asked;
-    this.asked = now;
-    if (this.paused || away > longestPause) return;
-    this.due += (away / 60_000) * this.perMinute;
-    for (; this.due >= 1; this.due--) {
-      const message = demoArrival(this.arrivals++, this.options.seed, now);
-      if (!this.isLeft(message)) this.later.push(message);
-    }
+  private mailbox(anchor: number): DemoMessage[] {
+    const { count, seed } = this.options;
+    const kept = this.mailboxes.get(anchor) ?? demoMailbox(count, seed, anchor);
+    keepNewest(this.mailboxes, anchor, kept, mostMailboxes);
+    return kept;
+  }
+
+  /** Whether a page did not ask for so long that nothing arrived for it meanwhile. */
+  private wasAway(since: number, now: number): boolean {
+    return !this.paused && this.perMinute > 0 && now - since > longestPause + 60_000 / this.perMinute;
+  }
+
+  /** The moments at which something arrived for a page that was counted up to a moment. */
+  private arrivalsSince(since: number, now: number): number[] {
+    const { perMinute, paused } = this;
+    if (paused || perMinute === 0 || this.wasAway(since, now)) return [];
+    const step = 60_000 / perMinute;
+    return Array.from({ length: Math.max(0, Math.floor((now - since) / step)) }, (_, i) =>
+      Math.round(since + (i + 1) * step),
+    );
   }
 
   /** Whether a message is from a list that was left. */
@@ -135,7 +175,7 @@ export class PostOffice {
   setRate(perMinute: number, paused: boolean): { perMinute: number; paused: boolean } {
     this.perMinute = perMinute;
     this.paused = paused;
-    this.due = 0;
+    this.rateSince = this.options.now();
     return this.rate;
   }
 
@@ -146,8 +186,11 @@ export class PostOffice {
     if (!envelope.from.address) throw new PostOfficeError('The message names no sender (From).');
     if (![...envelope.to, ...envelope.cc].some((a) => a.address.includes('@')))
       throw new PostOfficeError('The message names nobody to send it to (To or Cc).');
-    if (copy)
-      this.later.push({
+    const { messageId } = envelope;
+    // What is sent again is the same message.
+    if (copy && !this.sent.some((one) => one.messageId === messageId))
+      this.sent.push({
+        messageId,
         raw,
         sender: envelope.from.address,
         date: this.options.now(),
@@ -155,6 +198,6 @@ export class PostOffice {
         seen: true,
         flagged: false,
       });
-    return { messageId: envelope.messageId };
+    return { messageId };
   }
 }

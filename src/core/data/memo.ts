@@ -15,7 +15,7 @@ export function remembering<T>(work: (text: string) => T, most = 20_000): (text:
 }
 
 /** Keeps something under a key, as the newest; of more than `most` the oldest go. */
-export function keepNewest<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
+export function keepNewest<K, T>(kept: Map<K, T>, key: K, value: T, most: number): void {
   kept.delete(key);
   kept.set(key, value);
   for (const oldest of kept.keys()) {
