@@ -1,3 +1,4 @@
+import { trimOf } from '../../core/text/trim';
 import { useState } from 'react';
 import { marksIn } from '../../core/search/marks';
 import { Marked, useSought } from '../ui/Marked';
@@ -61,7 +62,7 @@ export function TextBody({ text }: { text: string }) {
         part.kind === 'own' || !folds ? (
           part.text.trim() !== '' && (
             <div key={i}>
-              <Linked text={part.text.replace(/^\n+|\n+$/g, '')} />
+              <Linked text={trimOf(part.text, '\n')} />
             </div>
           )
         ) : (

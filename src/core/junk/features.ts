@@ -1,6 +1,6 @@
 // Features: what the model weighs of a message, each a kind and a word, hashed into a fixed number of slots.
 import { hashed, hashSeed } from '../data/hash';
-import { domainOf } from '../mail/address';
+import { domainOf, domainsUp } from '../mail/address';
 import { senderSignals, signalsOf, type SenderSignal } from './signals';
 import type { JunkReading } from './junkReading';
 
@@ -92,12 +92,7 @@ function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
   for (const marks of subject.match(subjectShape) ?? []) whole(1, marks);
   const address = reading.from.address.toLowerCase();
   whole(2, address);
-  let domain = domainOf(address);
-  while (domain) {
-    whole(2, domain);
-    const dot = domain.indexOf('.');
-    domain = dot < 0 ? '' : domain.slice(dot + 1);
-  }
+  for (const domain of domainsUp(domainOf(address))) whole(2, domain);
   eachWord(3, reading.from.name.toLowerCase(), visit);
   for (const host of new Set(reading.links.map((link) => link.host)))
     for (let at = 0, part = 0; at >= 0 && part < 4; part++) {

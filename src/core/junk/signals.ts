@@ -41,11 +41,21 @@ function ofSender({ from, replyTo, recipients }: JunkReading, add: (name: string
     add('recipient named', 'it calls a recipient by name');
 }
 
+/** Whether the last word stands four blanks or more behind the rest. */
+function hasTail(subject: string): boolean {
+  const isBlank = (at: number) => /\s/.test(subject[at] ?? '');
+  let word = subject.length;
+  while (word > 0 && !isBlank(word - 1)) word--;
+  let rest = word;
+  while (rest > 0 && isBlank(rest - 1)) rest--;
+  return word < subject.length && word - rest >= 4;
+}
+
 function ofSubject({ subject }: JunkReading, add: (name: string, says: string) => void): void {
   const capitals = count(subject, /\p{Lu}/gu);
   if (capitals > 4 && capitals > count(subject, /\p{Ll}/gu)) add('subject in capitals', 'a subject in capitals');
   if (subject.includes('!')) add('subject shouts', 'an exclamation mark in its subject');
-  if (/\s{4,}\S+$/.test(subject)) add('subject tail', 'a lone word far behind its subject');
+  if (hasTail(subject)) add('subject tail', 'a lone word far behind its subject');
   if (beyondAscii.test(subject)) add('subject beyond ASCII', 'letters beyond English ones in its subject');
   if (/^\s*re:/i.test(subject)) add('subject of a reply', 'a subject that begins like a reply’s');
 }

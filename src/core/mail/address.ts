@@ -1,4 +1,5 @@
 // Addresses (RFC 5322, sections 3.4 and 4.4), read as leniently as real mail needs.
+import { trimEndOf } from '../text/trim';
 import { decodeEncodedWords, encodeWords } from './encodedWord';
 
 /** A mailbox: the display name, decoded, empty where there is none; and the address as written. */
@@ -166,11 +167,25 @@ export function domainOf(address: string): string {
   const at = address.lastIndexOf('@');
   return at < 0
     ? ''
-    : address
-        .slice(at + 1)
-        .trim()
-        .toLowerCase()
-        .replace(/\.+$/, '');
+    : trimEndOf(
+        address
+          .slice(at + 1)
+          .trim()
+          .toLowerCase(),
+        '.',
+      );
+}
+
+/** The most characters that a domain can have (RFC 1035, section 2.3.4). */
+const longestDomain = 253;
+
+/** A domain and each above it: `sea.ferry.example`, `ferry.example`, `example`; none of what is too long to be one. */
+export function* domainsUp(domain: string): Generator<string> {
+  if (domain.length > longestDomain) return;
+  for (let rest = domain, dot = 0; rest; rest = dot < 0 ? '' : rest.slice(dot + 1)) {
+    yield rest;
+    dot = rest.indexOf('.');
+  }
 }
 
 /** An address as it stands in a header field: the name quoted or encoded where it has to be. */

@@ -5,11 +5,16 @@ import { decodeBase64, decodeQuotedPrintable, encodeBase64 } from './transfer';
 
 const encodedWord = /=\?([^\s?*]+)(?:\*[^\s?]*)?\?([BbQq])\?([^?]*)\?=/g;
 const encoder = new TextEncoder();
+/** Nobody writes more of them into one field; what stands behind them stays as it is written. */
+const mostWords = 5_000;
 
 function wordBytes(encoding: string, text: string): Uint8Array {
   const bytes = encoder.encode(text);
   return encoding.toUpperCase() === 'B' ? decodeBase64(bytes) : decodeQuotedPrintable(bytes, true);
 }
+
+/** Sets of which no character reaches into the next but where it was cut, and which have no states: read as one at once. */
+const joins = /^(utf-?8|us-ascii|iso-8859-\d+|windows-125\d)$/;
 
 const broken = (text: string): number => text.split('\ufffd').length;
 
@@ -18,6 +23,7 @@ const broken = (text: string): number => text.split('\ufffd').length;
  * set begins anew with each; only where that breaks a character are they read as one.
  */
 function decodeRun(run: Uint8Array[], charset: string): string {
+  if (run.length > 1 && joins.test(charset)) return decodeText(joinBytes(run), charset);
   const single = run.map((bytes) => decodeText(bytes, charset)).join('');
   if (run.length < 2 || broken(single) === 1) return single;
   const whole = decodeText(joinBytes(run), charset);
@@ -39,7 +45,9 @@ export function decodeEncodedWords(text: string): string {
     out += decodeRun(run, charset);
     run = [];
   };
+  let words = 0;
   for (const match of text.matchAll(encodedWord)) {
+    if (++words > mostWords) break;
     const [whole, label, encoding, payload] = match;
     if (!isKnownCharset(label)) continue;
     const between = text.slice(end, match.index);

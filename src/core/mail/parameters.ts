@@ -8,7 +8,43 @@ export interface ParameterizedValue {
   parameters: Record<string, string>;
 }
 
-const parameter = /;\s*([^\s=;]+)\s*=\s*(?:"((?:[^"\\]|\\[\s\S])*)"?|([^;]*))/g;
+/** A name and its “=”, after the semicolon at which the last one ended. */
+const named = /;\s*([^\s=;]+)\s*=\s*/g;
+/** Who writes more of them than this means no parameters. */
+const mostParameters = 1_000;
+
+/** A quoted string (RFC 2045, section 5.1) from behind its quotation mark, unquoted, and where it ends. */
+function quotedString(field: string, start: number): { text: string; end: number } {
+  let text = '';
+  let from = start;
+  for (let at = start; at < field.length; at++) {
+    const unit = field.charCodeAt(at);
+    if (unit === 0x22) return { text: text + field.slice(from, at), end: at + 1 };
+    if (unit !== 0x5c || at + 1 === field.length) continue;
+    text += field.slice(from, at);
+    from = ++at;
+  }
+  return { text: text + field.slice(from), end: field.length };
+}
+
+/** The parameters of a field as they are written, one after another, without looking back. */
+function* written(field: string, start: number): Generator<{ name: string; text: string }> {
+  named.lastIndex = start;
+  for (let n = 0; n < mostParameters; n++) {
+    const found = named.exec(field);
+    if (!found) return;
+    const begin = named.lastIndex;
+    const semicolon = field.indexOf(';', begin);
+    const { text, end } =
+      field[begin] === '"'
+        ? quotedString(field, begin + 1)
+        : { text: field.slice(begin, semicolon < 0 ? undefined : semicolon).trim(), end: semicolon };
+    // Another field may have been read while this one waited.
+    yield { name: found[1].toLowerCase(), text };
+    if (end < 0) return;
+    named.lastIndex = end;
+  }
+}
 
 function percentBytes(text: string): Uint8Array {
   const out: number[] = [];
@@ -62,9 +98,8 @@ export function parseParameters(field: string): ParameterizedValue {
   const parameters: Record<string, string> = Object.create(null);
   if (semicolon < 0) return { value, parameters };
   const sections = new Map<string, Section[]>();
-  for (const [, rawName, quoted, bare] of field.slice(semicolon).matchAll(parameter)) {
-    const text = quoted === undefined ? (bare ?? '').trim() : quoted.replace(/\\([\s\S])/g, '$1');
-    const [, name, index, star] = /^([^*]+)(?:\*(\d+))?(\*)?$/.exec(rawName.toLowerCase()) ?? [];
+  for (const { name: whole, text } of written(field, semicolon)) {
+    const [, name, index, star] = /^([^*]+)(?:\*(\d+))?(\*)?$/.exec(whole) ?? [];
     if (!name) continue;
     if (index !== undefined || star) {
       const list = sections.get(name) ?? [];

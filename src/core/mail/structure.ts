@@ -1,4 +1,5 @@
 // The MIME structure of a message (RFC 2045, 2046): a tree of parts, each a range of the raw bytes.
+import { trimOf } from '../text/trim';
 import { byteText } from './charset';
 import { fieldValue, readHeader, type HeaderField } from './header';
 import { parseParameters } from './parameters';
@@ -40,6 +41,9 @@ interface Walk {
   damage: string | null;
 }
 
+/** What stands within the angle brackets of a Content-ID (RFC 2392). */
+const withoutAngles = (field: string | null): string | null => field && trimOf(field, '<> \t\r\n');
+
 const typeShape = /^[!#$%&'*+\-.^_`{|}~\w]+\/[!#$%&'*+\-.^_`{|}~\w]+$/;
 
 function partOf(walk: Walk, fields: HeaderField[], start: number, end: number, depth: number, fallback: string): Part {
@@ -53,7 +57,7 @@ function partOf(walk: Walk, fields: HeaderField[], start: number, end: number, d
     encoding: fieldValue(fields, 'content-transfer-encoding')?.split(';')[0].trim().toLowerCase() || '7bit',
     disposition: disposition?.value ?? null,
     filename: disposition?.parameters.filename ?? name ?? null,
-    contentId: fieldValue(fields, 'content-id')?.replace(/^[\s<]+|[\s>]+$/g, '') ?? null,
+    contentId: withoutAngles(fieldValue(fields, 'content-id')),
     start,
     end,
     parts: [],

@@ -1,4 +1,5 @@
 // The normal form of addresses and domains: two that reach the same mailbox are written alike.
+import { trimEndOf } from '../text/trim';
 import { domainOf, parseAddresses } from '../mail/address';
 import { remembering } from '../data/memo';
 
@@ -9,7 +10,7 @@ const beyondAscii = /[^\0-\x7f]/;
  * `xn--bcher-kva.example`. What IDNA refuses stays as it is, in lower case.
  */
 export function normalDomain(domain: string): string {
-  const lower = domain.trim().toLowerCase().replace(/\.+$/, '');
+  const lower = trimEndOf(domain.trim().toLowerCase(), '.');
   if (!beyondAscii.test(lower)) return lower;
   try {
     return new URL(`http://${lower}`).hostname;

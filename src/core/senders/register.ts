@@ -1,6 +1,6 @@
 // The Register: one table of all standing decisions, and the one entry that counts for a message.
 import { z } from 'zod';
-import { domainOf } from '../mail/address';
+import { domainOf, domainsUp } from '../mail/address';
 import type { Envelope } from '../mail/envelopeSchema';
 import { scriptCodes } from '../text/writingSystem';
 import { countryName, countryOf } from './countries';
@@ -171,11 +171,8 @@ export class RegisterIndex {
     if (short !== null) yield* this.one('address', short);
     if (!this.kinds.has('domain')) return;
     const own = domainOf(address);
-    for (let domain = own; domain;) {
+    for (const domain of domainsUp(own))
       for (const entry of this.one('domain', domain)) if (domain === own || entry.below !== false) yield entry;
-      const dot = domain.indexOf('.');
-      domain = dot < 0 ? '' : domain.slice(dot + 1);
-    }
   }
 
   /** The first own address that it names: the one that it was delivered to, then To, then Cc. */

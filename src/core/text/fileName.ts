@@ -1,11 +1,14 @@
 // Names for files.
+import { trimOf } from './trim';
+
+/** Of a longer name only so much is looked at. */
+const longestRead = 1_000;
 
 /** A name without what a file system or a shell could take for more than a name. */
 export function fileName(name: string): string {
-  const safe = name
+  const plain = name
+    .slice(0, longestRead)
     .replace(/[\u0000-\u001f\u007f\u202a-\u202e\u2066-\u2069/\\:*?"<>|]+/g, ' ')
-    .replace(/\s+/g, ' ')
-    .replace(/^[. ]+|[. ]+$/g, '')
-    .slice(0, 120);
-  return safe || 'unnamed';
+    .replace(/\s+/g, ' ');
+  return trimOf(plain, '. ').slice(0, 120) || 'unnamed';
 }
