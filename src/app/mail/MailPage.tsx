@@ -4,6 +4,7 @@ import { placeName, type Place } from '../../core/mail/place';
 import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { say, useDesk } from '../state/desk';
+import { forgetAllAnswers } from '../state/unfinishedAnswers';
 import { refresh, useMailbox } from '../state/overview';
 import { Dialog } from '../ui/Dialog';
 import { Page } from '../ui/Page';
@@ -246,7 +247,7 @@ function AfreshSection() {
               className="btn btn-sm btn-error"
               onClick={() => {
                 setAsking(false);
-                void mailroom.eraseAll().then(refresh);
+                void mailroom.eraseAll().then(forgetAllAnswers).then(refresh);
               }}
             >
               Delete for good

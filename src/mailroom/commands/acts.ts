@@ -1,4 +1,5 @@
 // Acts on messages: what a person can have done to the mail. Their undoing is in undo.ts.
+import { placedNow } from '../state/retention';
 import { placeCalled, isFixedPlace, fixedPlace, type Place } from '../../core/mail/place';
 import type { Receipt } from '../border/outcome';
 import type { Act, Selection } from '../border/views';
@@ -12,7 +13,7 @@ import type { Columns } from '../storage/stateRecords';
 import { expunged } from '../state/internedTables';
 import { didTo } from '../../core/text/sentences';
 import { selected } from '../search/selection';
-import { nothing, doneBefore } from './once';
+import { nothing, doneBefore, Refused } from './once';
 import { dayOfYear } from '../../core/text/time';
 
 interface Plan {
@@ -50,7 +51,7 @@ function markPlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, junk
 }
 
 /** What of the mailbox acts go by. */
-type Acted = Pick<MailState, 'columns' | 'tables' | 'derived' | 'setup' | 'now'>;
+type Acted = Pick<MailState, 'columns' | 'tables' | 'derived' | 'setup' | 'now' | 'daysSeen'>;
 
 function movePlan(mailbox: Acted, ids: Int32Array, { place }: Extract<Act, { do: 'move' }>): Plan {
   const { columns, tables, setup } = mailbox;
@@ -60,7 +61,7 @@ function movePlan(mailbox: Acted, ids: Int32Array, { place }: Extract<Act, { do:
   const moved = isFixedPlace(place) ? fixedPlace(place).moved : undefined;
   return {
     ids: touched,
-    after: { place: index, placedAt: mailbox.now(), bits },
+    after: { place: index, placedAt: placedNow(mailbox), bits },
     done: moved ?? 'Moved',
     where: moved ? '' : ` to ${placeCalled(place, setup.folders)}`,
   };
@@ -124,7 +125,7 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
   const touched = Int32Array.from(whole)
     .filter((id) => columns.place[id] !== expunged && Boolean(columns.bits[id] & bit.silenced) !== act.value)
     .sort();
-  const now = mailbox.now();
+  const now = placedNow(mailbox);
   const bits = withBit(mailbox, touched, bit.silenced, act.value);
   if (!act.value) return { ids: touched, after: { bits }, done: 'No longer silenced:', where: '' };
   for (const [i, id] of touched.entries()) if (moves(id)) bits[i] |= bit.byHand;
@@ -151,6 +152,15 @@ const plans: { [D in Act['do']]: (mailbox: Acted, ids: Int32Array, act: Extract<
   silence: silencePlan,
 };
 
+/** What an act speaks of that is not there, in words; null where all is there. */
+function missing({ setup }: Acted, act: Act): string | null {
+  if (act.do === 'move' && act.place.startsWith('folder:'))
+    return setup.folders.some(({ id }) => act.place === `folder:${id}`) ? null : 'That folder is not there any more.';
+  if (act.do === 'label' && act.value)
+    return setup.labels.some(({ id }) => id === act.label) ? null : 'That label is not there any more.';
+  return null;
+}
+
 const planOf = (mailbox: Acted, ids: Int32Array, act: Act): Plan =>
   (plans[act.do] as (mailbox: Acted, ids: Int32Array, act: Act) => Plan)(mailbox, ids, act);
 
@@ -170,6 +180,8 @@ export async function act(
 ): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
+  const gone = missing(mailbox, what);
+  if (gone !== null) throw new Refused(`${gone} Nothing was changed.`);
   const { ids, after, done, where } = planOf(mailbox, await selected(mailbox, selection), what);
   if (ids.length === 0) return nothing('Nothing to change.');
   if (ids.length === 1) await mailbox.envelopes.ensure(ids, mailbox.columns.count);

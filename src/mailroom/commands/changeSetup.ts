@@ -1,4 +1,5 @@
 // Changing the setup and, where asked, sorting the mail here by it.
+import { placedNow } from '../state/retention';
 import type { DryRunChange } from '../../core/line/dryRun';
 import type { Receipt } from '../border/outcome';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
@@ -29,12 +30,12 @@ export type Resorting = MailState &
 
 /** The columns that some changes of a dry run come to. */
 export function changeColumns(
-  mailbox: Pick<MailState, 'columns' | 'tables' | 'now'>,
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'now' | 'daysSeen'>,
   changes: readonly DryRunChange[],
 ): { ids: Int32Array; after: Columns } {
   const { columns, tables } = mailbox;
   const ids = Int32Array.from(changes, (c) => c.id);
-  const now = mailbox.now();
+  const placed = placedNow(mailbox);
   const cells = new CellColumns(tables, ids.length);
   for (const [i, change] of changes.entries()) {
     const its = cellsOf(mailbox, change.id);
@@ -46,7 +47,7 @@ export function changeColumns(
     ids,
     after: {
       ...always,
-      placedAt: Float64Array.from(changes, (c) => (c.from === c.to ? columns.placedAt[c.id] : now)),
+      placedAt: Float64Array.from(changes, (c) => (c.from === c.to ? columns.placedAt[c.id] : placed)),
       // Flags and inks stand in a change only where it sets them: Undo goes by what it has.
       ...(changes.some((c) => c.changes.flag?.due) ? { due } : {}),
       ...(changes.some((c) => c.changes.ink) ? { ink } : {}),

@@ -1,4 +1,5 @@
 // Dissolving a label or folder into another: no message is lost, and what spoke of it speaks of the other.
+import { placedNow } from '../state/retention';
 import { type Place, placeName } from '../../core/mail/place';
 import { type Label } from '../../core/mail/label';
 import { putWithin } from '../../core/mail/nesting';
@@ -79,12 +80,13 @@ function dissolveLabel(
   return { ids, after: { labels } satisfies Columns, edits, says };
 }
 
-function dissolveFolder({ columns, tables, setup, now }: MailState, id: string, into: Place) {
+function dissolveFolder(mailbox: MailState, id: string, into: Place) {
+  const { columns, tables, setup } = mailbox;
   const from = tables.placeIndex(`folder:${id}`);
   const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter((i) => columns.place[i] === from);
   const after: Columns = {
     place: tables.placeIndex(into),
-    placedAt: now(),
+    placedAt: placedNow(mailbox),
     bits: Uint8Array.from(ids, (i) => columns.bits[i] | bit.byHand),
   };
   const edits: SetupEdit[] = [

@@ -2,6 +2,14 @@
 import type { Receipt } from '../border/outcome';
 import type { Loading, Logged } from '../state/mailState';
 
+/** A command that can't be carried out as it was given: the reason in words, and nothing was changed. */
+export class Refused extends Error {
+  constructor(reason: string) {
+    super(reason);
+    this.name = 'Refused';
+  }
+}
+
 export const nothing = (says: string): Receipt => ({ seq: null, count: 0, says });
 
 /** The receipt of a command that was done before under the same id: it is not done again. */

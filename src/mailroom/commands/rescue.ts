@@ -1,4 +1,5 @@
 // Rescue: wanted messages out of Junk into the Inbox and, where asked, what sent them made safe. One command.
+import { placedNow } from '../state/retention';
 import { domainOf } from '../../core/mail/address';
 import type { DryRunChange } from '../../core/line/dryRun';
 import { normalAddress } from '../../core/senders/normal';
@@ -60,16 +61,17 @@ function rescueEdits(
 
 /** Rescued messages, and what the line took from the same senders and gives back, as the columns of one change. */
 function changeOf(
-  { columns, tables, now }: Pick<MailState, 'columns' | 'tables' | 'now'>,
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'now' | 'daysSeen'>,
   ids: Int32Array,
   back: readonly DryRunChange[],
 ) {
+  const { columns, tables } = mailbox;
   const returned = new Map(back.map((change) => [change.id, change]));
   const all = Int32Array.from([...ids, ...returned.keys()]).sort();
   const teaches = new Set(ids.slice(-mostMarked));
   const after: Columns = {
     place: Uint16Array.from(all, (id) => tables.placeIndex(returned.get(id)?.to ?? 'inbox')),
-    placedAt: now(),
+    placedAt: placedNow(mailbox),
     bits: Uint8Array.from(all, (id) => {
       if (returned.has(id)) return columns.bits[id];
       const bits = columns.bits[id] | bit.byHand;

@@ -7,18 +7,28 @@ import { daysKept, deletedOn } from '../state/retention';
 import type { Committing } from '../storage/committing';
 import type { Stored } from '../storage/stored';
 
-/** When the next message is to be deleted for good, milliseconds since 1970; null where all are kept. */
-export function nextDeletion(mailbox: Pick<MailState, 'columns' | 'tables' | 'setup'>): number | null {
+const day = 86_400_000;
+
+/**
+ * When it is to be looked at again what is to be deleted for good, milliseconds since 1970; null where all is kept. Each
+ * day has to be seen.
+ */
+export function nextDeletion(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'setup' | 'daysSeen' | 'now'>,
+): number | null {
   const { columns, tables, setup } = mailbox;
   const kept = tables.places.items.map((_, index) => daysKept(tables.place(index), setup) === null);
   let next = Infinity;
   for (let id = 0; id < columns.count; id++)
     if (!kept[columns.place[id]]) next = Math.min(next, deletedOn(mailbox, id) ?? Infinity);
-  return next === Infinity ? null : next;
+  return next === Infinity ? null : Math.min(next, (Math.floor(mailbox.now() / day) + 1) * day);
 }
 
 /** Deletes for good what has been in the Bin, or in Junk, for its time, and says so in the Logbook. Returns how many. */
-export async function tidy(mailbox: MailState & Pick<Stored, 'raws'> & Committing): Promise<number> {
+export async function tidy(
+  mailbox: MailState & Pick<Stored, 'raws'> & Committing & { storeSoon(): void },
+): Promise<number> {
+  if (mailbox.daysSeen.see(mailbox.now())) mailbox.storeSoon();
   let count = 0;
   for (const place of fixedPlaces) {
     const days = daysKept(place, mailbox.setup);

@@ -1,4 +1,5 @@
 // Thinning a conversation out.
+import { placedNow } from '../state/retention';
 import type { Receipt } from '../border/outcome';
 import { bit } from '../state/columns';
 import { thinVerdicts } from '../search/thinning';
@@ -29,7 +30,7 @@ export async function thinOut(
   const { columns, tables } = mailbox;
   const bits = Uint8Array.from(ids, (one) => columns.bits[one] | bit.byHand);
   const says = `Thinned out “${mailbox.envelopes.get(verdicts[0].id).subject}”: ${messages(ids.length)} to the Bin`;
-  const after: Columns = { place: tables.placeIndex('bin'), placedAt: mailbox.now(), bits };
+  const after: Columns = { place: tables.placeIndex('bin'), placedAt: placedNow(mailbox), bits };
   const seq = await mailbox.commit({ command, by: 'you', says, ids, after });
   return { seq, count: ids.length, says };
 }

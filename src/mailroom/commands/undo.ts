@@ -1,5 +1,6 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
-import { count } from '../../core/text/sentences';
+import type { Setup } from '../../core/line/setup';
+import { count, messages } from '../../core/text/sentences';
 import { type SetupEdit, edited, itemNow } from '../../core/line/setupEdit';
 import { columnArrays, type ColumnName, type StateColumns } from '../state/columns';
 import { type JournalRecord, readJournal } from '../storage/journal';
@@ -37,7 +38,11 @@ class SettingBack {
     this.ids = new Int32Array(most);
   }
 
-  take({ ids, before, after }: NonNullable<JournalRecord['change']>): void {
+  /** `home`: what stands in the place of a value that names what is not there any more. */
+  take(
+    { ids, before, after }: NonNullable<JournalRecord['change']>,
+    home: (name: Name, value: number) => number,
+  ): void {
     const present = names.filter((name) => before[name] !== undefined && after[name] !== undefined);
     for (const name of present)
       if (!this.values.has(name)) this.values.set(name, new columnArrays[name](this.ids.length));
@@ -47,7 +52,7 @@ class SettingBack {
         const back = setBack(name, now, valueAt(before[name] ?? 0, i), valueAt(after[name] ?? 0, i));
         if (at === 0 && back === null) break;
         if (at === 0) this.ids[this.count++] = ids[i];
-        this.values.get(name)?.fill(back ?? now, this.count - 1, this.count);
+        this.values.get(name)?.fill(home(name, back ?? now), this.count - 1, this.count);
       }
     }
   }
@@ -59,12 +64,42 @@ class SettingBack {
   }
 }
 
+/** Where messages go back to whose folder was dissolved since, and without the labels that are gone. */
+class Homes {
+  /** How many came to the Inbox instead. */
+  homeless = 0;
+  private readonly folders: ReadonlySet<string>;
+  private readonly labels: ReadonlySet<string>;
+
+  constructor(
+    private readonly tables: MailState['tables'],
+    setup: Setup,
+  ) {
+    this.folders = new Set(setup.folders.map(({ id }) => `folder:${id}`));
+    this.labels = new Set(setup.labels.map(({ id }) => id));
+  }
+
+  readonly of = (name: Name, value: number): number => {
+    if (name === 'place') {
+      const place = this.tables.place(value);
+      if (!place.startsWith('folder:') || this.folders.has(place)) return value;
+      this.homeless++;
+      return this.tables.placeIndex('inbox');
+    }
+    if (name !== 'labels') return value;
+    const set = this.tables.labelSets.items[value];
+    return set.every((id) => this.labels.has(id))
+      ? value
+      : this.tables.labelSetIndex(set.filter((id) => this.labels.has(id)));
+  };
+}
+
 /**
  * Undoes a Logbook entry as a new command. Messages that later commands changed again keep what those did; the receipt
  * says how many. Undoing an undo does the thing again.
  */
 export async function undo(
-  mailbox: Pick<MailState, 'columns' | 'setup'> &
+  mailbox: Pick<MailState, 'columns' | 'setup' | 'tables'> &
     Pick<Keeping, 'records'> &
     Pick<Loading, 'journalReady'> &
     Pick<Logged, 'heads' | 'commands'> &
@@ -84,24 +119,27 @@ export async function undo(
   const back = new SettingBack(mailbox.columns, all);
   const edits: SetupEdit[] = [];
   let kept = 0;
-  for (const part of parts) {
-    const record = await readJournal(mailbox.records, part.seq);
-    if (record.change) back.take(record.change);
+  const records = await Promise.all(parts.map((part) => readJournal(mailbox.records, part.seq)));
+  for (const record of records) {
     for (const { before, after } of record.setup ?? []) {
       const now = itemNow(mailbox.setup, after)?.item ?? null;
       if (JSON.stringify(now) === JSON.stringify(after.item)) edits.unshift(before);
       else kept++;
     }
   }
-  if (edits.length) {
-    const next = edited(mailbox.setup, edits);
-    if (!next.ok) return { ok: false, error: `It can’t be undone now: ${next.error}.` };
-  }
+  const next = edited(mailbox.setup, edits);
+  if (!next.ok) return { ok: false, error: `It can’t be undone now: ${next.error}.` };
+  const homes = new Homes(mailbox.tables, next.setup);
+  for (const { change } of records) if (change) back.take(change, homes.of);
   if (back.count === 0 && edits.length === 0)
     return { ok: false, error: 'Nothing of it is left to undo: later commands changed all of it.' };
   const left = all - back.count + kept;
   const things = left === 1 ? 'one thing' : `${count(left)} things`;
-  const says = `Undid: ${entry.says}${left > 0 ? ` (${things} changed since and stayed)` : ''}`;
+  const aside = [
+    ...(left > 0 ? [`${things} changed since and stayed`] : []),
+    ...(homes.homeless > 0 ? [`${messages(homes.homeless)} to the Inbox, because their folder is gone`] : []),
+  ];
+  const says = `Undid: ${entry.says}${aside.length ? ` (${aside.join('; ')})` : ''}`;
   const newSeq = await mailbox.commit({
     command,
     by: 'you',

@@ -1,4 +1,5 @@
 // Mail that comes in: told apart from what is here, sent down the line, stored, journalled.
+import { placedNow } from '../state/retention';
 import { featuresOf, withSender } from '../../core/junk/features';
 import { Line, type Decision } from '../../core/line/decide';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
@@ -166,7 +167,7 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
     ...batch,
     add: { first, count: ids.length },
     ids,
-    after: { ...cells.columns, placedAt: now, trace, date },
+    after: { ...cells.columns, placedAt: placedNow(mailbox), trace, date },
   });
   for (const [i, message] of incoming.entries()) if (message.envelope.damage !== null) mailbox.damaged.add(first + i);
   for (const { id, features, score } of judged) mailbox.junk.note(id, features, score);

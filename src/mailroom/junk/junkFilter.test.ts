@@ -170,8 +170,10 @@ test('junk is deleted for good after its days, with the date on its row and a li
   // Decided now, the days count from now, also for what is older.
   await filter(mailbox, { keepDays: 10, keepFrom: now });
   expect(deletedOn(mailbox, 0)).toBe(now + 10 * day);
-  now += 9 * day;
-  expect(await tidy(mailbox)).toBe(0);
+  for (let seen = 1; seen < 10; seen++) {
+    now += day;
+    expect(await tidy(mailbox)).toBe(0);
+  }
   now += day;
   expect(await tidy(mailbox)).toBe(1);
   expect(mailbox.heads.at(-1)?.says).toBe('Deleted 1 message for good, after 10 days in Junk');

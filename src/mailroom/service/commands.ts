@@ -57,15 +57,33 @@ async function begin(open: Open, host: ServiceHost, kind: 'demo' | 'own'): Promi
   return { seq, count: 0, says };
 }
 
+/** What was sent since the mailroom was opened: a command that comes again is not sent again, also while it is under way. */
+class SentOnce {
+  private readonly outcomes = new Map<string, Promise<Outcome>>();
+
+  once(command: string, send: () => Promise<Outcome>): Promise<Outcome> {
+    const before = this.outcomes.get(command);
+    if (before) return before;
+    const now = send();
+    this.outcomes.set(command, now);
+    // What could not be sent may be tried again.
+    const forget = () => this.outcomes.delete(command);
+    void now.then(({ ok }) => ok || forget(), forget);
+    return now;
+  }
+}
+
 /** All commands. */
 export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
   /** Carries a command out when its turn comes. */
   const inTurn = (work: (mailbox: Mailbox) => Promise<Receipt | Outcome>): Promise<Outcome> =>
     outcome(() => open.mailbox.exclusive(() => work(open.mailbox)));
+  const sent = new SentOnce();
   return {
     act: async (command, selection, what) => {
-      const [chosen, checked] = [selectionSchema.parse(selection), actSchema.parse(what)];
-      return inTurn((mailbox) => act(mailbox, command, chosen, checked));
+      const [chosen, checked] = [selectionSchema.safeParse(selection), actSchema.safeParse(what)];
+      if (!chosen.success || !checked.success) return { ok: false, error: 'That act, or what it is for, is none.' };
+      return inTurn((mailbox) => act(mailbox, command, chosen.data, checked.data));
     },
     thinOut: (command, id) => inTurn((mailbox) => thinOut(mailbox, command, id)),
     editSetup: async (command, edits, says, runHere) => {
@@ -83,7 +101,8 @@ export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
       return inTurn((mailbox) => rescue(mailbox, command, chosen, fromNowOn, contact));
     },
     undo: (command, seq) => inTurn((mailbox) => undoEntry(mailbox, command, seq)),
-    sendAnswer: (command, answer, zone) => sendAnswer(open.mailbox, host.post, command, answer, zone, post.checkAgain),
+    sendAnswer: (command, answer, zone) =>
+      sent.once(command, () => sendAnswer(open.mailbox, host.post, command, answer, zone, post.checkAgain)),
     leaveList: (command, message, by, zone) =>
       outcome(() => leaveList(open.mailbox, { post: host.post, check: post.checkAgain, zone }, command, message, by)),
     begin: async (kind) => {

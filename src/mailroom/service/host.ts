@@ -4,6 +4,7 @@ import type { Outcome, Receipt } from '../border/outcome';
 import type { ParsePool } from '../intake/parsePool';
 import type { Mailbox } from './mailbox';
 import type { DemoOffice, PostOffice } from '../post/postOffice';
+import { Refused } from '../commands/once';
 import { NotWritten } from '../storage/committing';
 import type { RecordStore } from '../storage/recordStore';
 import type { Alarm } from '../time/clock';
@@ -32,7 +33,7 @@ export async function outcome(work: () => Promise<Receipt | Outcome>): Promise<O
     const result = await work();
     return 'ok' in result ? result : { ok: true, receipt: result };
   } catch (error) {
-    if (error instanceof NotWritten) return { ok: false, error: error.message };
+    if (error instanceof NotWritten || error instanceof Refused) return { ok: false, error: error.message };
     throw error;
   }
 }

@@ -1,6 +1,7 @@
 import { act } from '../commands/acts';
 import { tidy } from '../commands/retention';
 import { changeSetup } from '../commands/changeSetup';
+import { dissolve } from '../commands/dissolve';
 import { undo } from '../commands/undo';
 import { addMessages } from '../intake/incoming';
 import { Duplicates } from '../intake/duplicates';
@@ -90,6 +91,28 @@ describe('commands', () => {
     expect((await rows(mailbox, inbox, single, 0, 1)).rows[0].flagged).toBe(true);
   });
 
+  test('Undo into a folder that was dissolved since brings the mail to the Inbox, and says so', async () => {
+    const mailbox = await openMailbox();
+    await fill(mailbox, 3);
+    const item = { id: 'f', name: 'Fuel' };
+    const label = { id: 'l', name: 'Later', ink: 'sea' as const };
+    await changeSetup(mailbox, 's', [{ list: 'folders', id: 'f', item }], 'Made', false);
+    await changeSetup(mailbox, 't', [{ list: 'labels', id: 'l', item: label }], 'Made', false);
+    await act(mailbox, 'a', { ids: [0, 1] }, { do: 'move', place: 'folder:f' });
+    await act(mailbox, 'b', { ids: [0] }, { do: 'label', label: 'l', value: true });
+    const { seq } = await act(mailbox, 'c', { ids: [0, 1] }, { do: 'move', place: 'archive' });
+    const off = await act(mailbox, 'd', { ids: [0] }, { do: 'label', label: 'l', value: false });
+    expect(await dissolve(mailbox, 'e', { of: 'folder', id: 'f', into: 'archive' })).toMatchObject({ count: 0 });
+    expect(await dissolve(mailbox, 'g', { of: 'label', id: 'l', into: null })).toMatchObject({ count: 0 });
+    expect(await undo(mailbox, 'u', seq ?? 0)).toMatchObject({
+      ok: true,
+      receipt: { count: 2, says: expect.stringMatching(/2 messages to the Inbox, because their folder is gone/) },
+    });
+    expect(stateOf(mailbox).messages.map((m) => m.place)).toEqual(['inbox', 'inbox', 'inbox']);
+    await undo(mailbox, 'v', off.seq ?? 0);
+    expect(stateOf(mailbox).messages[0].labels).toEqual([]);
+  });
+
   test('an undone entry can be done again, and not undone twice', async () => {
     const mailbox = await openMailbox();
     await fill(mailbox, 2);
@@ -161,7 +184,12 @@ describe('commands', () => {
     expect((await rows(mailbox, { kind: 'place', place: 'bin' }, single, 0, 1)).rows[0].deletedOn).toBe(
       testTime + 30 * day,
     );
-    now += 30 * day - 1;
+    // Each day is seen, as while the page is open.
+    for (let seen = 1; seen < 30; seen++) {
+      now += day;
+      expect(await tidy(mailbox)).toBe(0);
+    }
+    now += day - 1;
     expect(await tidy(mailbox)).toBe(0);
     now += 1;
     expect(await tidy(mailbox)).toBe(1);
@@ -175,6 +203,50 @@ describe('commands', () => {
       undoable: false,
     });
     expect(await undo(mailbox, 'u', entry.seq)).toMatchObject({ ok: false });
+  });
+
+  test('a clock that is wrong never shortens the time in the Bin', async () => {
+    const day = 86_400_000;
+    let now = testTime;
+    const records = new Map<string, unknown>();
+    const mailbox = await openMailbox(memoryStore(records), () => now);
+    await fill(mailbox, 4);
+    const bin = (id: number) => act(mailbox, `bin-${id}`, { ids: [id] }, { do: 'move', place: 'bin' });
+    for (let seen = 0; seen < 40; seen++) {
+      now += day;
+      await tidy(mailbox);
+    }
+    await bin(0);
+    // Forty days ahead: one day more was seen, no more.
+    now += 40 * day;
+    expect(await tidy(mailbox)).toBe(0);
+    // Binned there, and then right again; binned a year back, and then right again.
+    await bin(1);
+    now -= 40 * day;
+    expect(await tidy(mailbox)).toBe(0);
+    now -= 365 * day;
+    await bin(2);
+    now += 365 * day;
+    expect(await tidy(mailbox)).toBe(0);
+    // The row says when at the earliest.
+    const [row] = (await rows(mailbox, { kind: 'place', place: 'bin' }, single, 0, 9)).rows;
+    expect(row.deletedOn).toBeGreaterThanOrEqual(now + 29 * day);
+    // What was seen stays seen after a reload.
+    now += day;
+    await tidy(mailbox);
+    await mailbox.flush();
+    const later = await Mailbox.open(
+      memoryStore(records),
+      () => now,
+      () => undefined,
+    );
+    expect(later.daysSeen.list).toEqual(mailbox.daysSeen.list);
+    for (let seen = 0; seen < 27; seen++) {
+      now += day;
+      expect(await tidy(later)).toBe(0);
+    }
+    now += 2 * day;
+    expect(await tidy(later)).toBe(1);
   });
 
   test('the parts of one job are one entry, undone as one', async () => {

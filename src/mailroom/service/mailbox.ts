@@ -10,6 +10,7 @@ import type { ReadingProgress } from '../border/overview';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { StateColumns } from '../state/columns';
 import { DeepAnswers, deepConditionsOf } from '../search/deepConditions';
+import { DaysSeen } from '../state/daysSeen';
 import { Derived } from '../state/derived';
 import { headOf, readHeads, type JournalHead } from '../state/journalHead';
 import { EnvelopeStore } from '../storage/envelopeStore';
@@ -63,6 +64,7 @@ export class Mailbox {
   agedAt = 0;
   /** The moment up to which flags that fell due were told of; 0 for never. */
   remindedAt = 0;
+  readonly daysSeen = new DaysSeen();
   revision = 0;
   seq = 0;
   /** The first record of the journal that is kept. */
@@ -72,6 +74,7 @@ export class Mailbox {
   private counted = 0;
   readonly records: Records;
   private readonly storing: Storing;
+  private closed = false;
   private queue: Promise<unknown> = Promise.resolve();
   /** What conditions were found to hold for, under the accounts or the Register by which they go (candidates.ts). */
   asked = new WeakMap<object, Map<string, Bits>>();
@@ -142,6 +145,7 @@ export class Mailbox {
       this.postOn = meta.postOn;
       this.agedAt = meta.agedAt;
       this.remindedAt = meta.remindedAt;
+      this.daysSeen.takeUp(meta.daysSeen);
       this.counted = meta.count;
     }
     this.seq = from;
@@ -152,6 +156,7 @@ export class Mailbox {
     this.revision = this.seq;
     this.journalLoaded = this.restBegun.then(() => this.loadHeads(from));
     this.envelopesLoaded = this.journalLoaded.then(() => this.loadEnvelopes());
+    if (this.seq > 0 && this.daysSeen.see(this.now())) this.storeSoon();
     setTimeout(this.beginRest, latestRest);
   }
 
@@ -181,7 +186,10 @@ export class Mailbox {
   private async loadHeads(replayedFrom: number): Promise<void> {
     const heads = await readHeads(this.records, this.first, replayedFrom);
     this.heads.unshift(...heads);
-    for (const head of heads) this.commands.add(head.command);
+    for (const head of heads) {
+      this.commands.add(head.command);
+      this.daysSeen.see(head.at);
+    }
     this.bump();
   }
 
@@ -248,12 +256,17 @@ export class Mailbox {
     if (record.cursor !== null) this.cursor = record.cursor;
     if (record.postOn !== null) this.postOn = record.postOn;
     this.heads.push(headOf(record));
+    this.daysSeen.see(record.at);
     this.commands.add(record.command);
   }
 
   /** Runs one command after another: none sees another half done. */
   exclusive<T>(work: () => Promise<T>): Promise<T> {
-    const run = this.queue.then(work, work);
+    const inTurn = () => {
+      if (this.closed) throw new NotWritten('Everything was deleted meanwhile, so nothing was done.');
+      return work();
+    };
+    const run = this.queue.then(inTurn, inTurn);
     this.queue = run.catch(() => undefined);
     return run;
   }
@@ -322,7 +335,9 @@ export class Mailbox {
 
   /** Writes nothing any more: its store was cleared, or belongs to another now. */
   close(): void {
+    this.closed = true;
     this.storing.close();
+    this.records.close();
   }
 
   /** Has what changed stored before long. */
@@ -348,6 +363,7 @@ export class Mailbox {
       postOn: this.postOn,
       agedAt: this.agedAt,
       remindedAt: this.remindedAt,
+      daysSeen: [...this.daysSeen.list],
       first: this.first,
     };
     return [keyOf.meta, meta];

@@ -5,6 +5,7 @@ import { addMessages } from '../intake/incoming';
 import { incomingFrom } from '../post/incomingFrom';
 import { toTell } from '../questions/notifications';
 import type { Open, ServiceHost } from './host';
+import type { Mailbox } from './mailbox';
 
 export class PostRoom {
   private readonly known = {
@@ -25,10 +26,11 @@ export class PostRoom {
 
   /** Fetches what has arrived. */
   readonly check = (): Promise<PostStatus> => {
-    if (!this.open.mailbox.postOn) return Promise.resolve(this.status());
+    const { mailbox } = this.open;
+    if (!mailbox.postOn) return Promise.resolve(this.status());
     this.checking ??= this.fetchNew()
-      .then(() => Object.assign(this.known, { lastChecked: this.host.clock.now(), error: null }))
-      .catch((error: unknown) => Object.assign(this.known, { error: reasonOf(error) }))
+      .then(() => this.knows(mailbox, { lastChecked: this.host.clock.now(), error: null }))
+      .catch((error: unknown) => this.knows(mailbox, { error: reasonOf(error) }))
       .then(() => {
         this.checking = null;
         this.told();
@@ -53,6 +55,11 @@ export class PostRoom {
     this.told();
     return this.status();
   };
+
+  /** What a check came to; of a mailbox that was deleted meanwhile nothing is known. */
+  private knows(mailbox: Mailbox, some: Partial<typeof this.known>): void {
+    Object.assign(this.known, mailbox === this.open.mailbox ? some : { lastChecked: null, error: null });
+  }
 
   private told(): void {
     this.host.tell({ kind: 'revision', revision: this.open.mailbox.revision });

@@ -4,11 +4,14 @@ import { everythingGoes } from '../../core/clearout/clearOut';
 import { wholeLog } from '../border/log';
 import type { Mailroom } from '../border/mailroom';
 import type { MailroomEvent } from '../border/events';
+import type { Act, Selection } from '../border/views';
 import { openService } from './service';
 import type { Changes, PostOffice } from '../post/postOffice';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
 import { single, testTime } from '../testing/testing';
 import { TestClock } from '../testing/testClock';
+import { readBatch } from '../intake/readMessages';
+import type { Parse } from '../intake/parsePool';
 import { testPost } from '../testing/testPost';
 
 const raw = (n: number, from = `a${n}@b.example`) =>
@@ -42,12 +45,16 @@ function scripted(
   return office;
 }
 
-async function start(post: PostOffice, store: RecordStore = memoryStore()) {
+async function start(
+  post: PostOffice,
+  store: RecordStore = memoryStore(),
+  parse: Parse = () => Promise.reject(new Error('no files here')),
+) {
   const told: MailroomEvent[] = [];
   const service: Mailroom = await openService({
     store,
     clock: new TestClock(testTime),
-    pool: { size: 1, parse: () => Promise.reject(new Error('no files here')), end: () => undefined },
+    pool: { size: 1, parse, end: () => undefined },
     post,
     demo: {
       rate: async () => ({ perMinute: 3, paused: false }),
@@ -309,4 +316,104 @@ test('how far the mailbox is read is told, to the end: messages, then texts wher
   for (const what of ['rows', 'texts'])
     expect(readings.findLast((one) => one.what === what)).toEqual({ kind: 'reading', what, done: 5, total: 5 });
   expect(readings.every(({ done, total }) => done <= total)).toBe(true);
+});
+
+/** A file of `n` messages, each large enough that some batches are made of them. */
+function mboxOf(n: number) {
+  const one = (i: number) =>
+    `From x@y.test Tue Nov 24 10:00:00 2026\nFrom: a@b.test\nSubject: S${i}\nMessage-ID: <${i}@b>\n\n${'x'.repeat(8)}\n\n`;
+  return new File(
+    Array.from({ length: n }, (_, i) => one(i)),
+    'all.mbox',
+  );
+}
+
+test('started afresh while files come in and the post office is asked: nothing of them comes back', async () => {
+  const store = memoryStore();
+  const waits: (() => void)[] = [];
+  const parse: Parse = async (messages, form, judged) => {
+    const read = await readBatch(messages, form, judged);
+    await new Promise<void>((done) => waits.push(done));
+    return { messages, ...read };
+  };
+  let answer: (changes: Changes) => void = () => undefined;
+  const post = {
+    ...testPost({}),
+    changes: () => new Promise<Changes>((done) => (answer = done)),
+  };
+  const { service } = await start(post, store, parse);
+  await service.begin('demo');
+  const asking = service.checkNow();
+  const importing = service.importFiles('job', [mboxOf(2_000)], 'line');
+  while (waits.length < 2) await new Promise((done) => setTimeout(done, 5));
+  waits.shift()?.();
+  while ((await service.overview()).total < 512) await new Promise((done) => setTimeout(done, 5));
+  await service.eraseAll();
+  answer({
+    cursor: '1',
+    more: false,
+    arrived: [{ there: '1', raw: raw(1), place: 'inbox', seen: false, flagged: false }],
+    altered: [],
+    expunged: [],
+  });
+  const freed = setInterval(() => waits.splice(0).forEach((done) => done()), 1);
+  const report = await importing;
+  clearInterval(freed);
+  expect(report.error).toMatch(/deleted meanwhile/);
+  expect(await asking).toMatchObject({ on: false, error: null });
+  expect((await service.overview()).total).toBe(0);
+  // What was stored behind the journal some seconds later would have come back, too.
+  await new Promise((done) => setTimeout(done, 600));
+  const { service: later } = await start(post, store);
+  expect(await later.begun()).toBe(false);
+  expect((await later.overview()).total).toBe(0);
+});
+
+test('a command that sends is sent once, however often and however fast it comes', async () => {
+  let sent = 0;
+  let refused = true;
+  const post = {
+    ...scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]),
+    submit: async () => {
+      await new Promise((done) => setTimeout(done, 5));
+      if (refused) throw new Error('The post office is closed.');
+      sent++;
+      return { messageId: '' };
+    },
+  };
+  const { service } = await start(post);
+  await service.begin('demo');
+  await service.checkNow();
+  const [account] = (await service.overview()).setup.accounts;
+  const answer = { to: 0, account: account.id, recipients: 'a@b.test', copies: '', subject: 'Re', text: 'Yes' };
+  const send = () => service.sendAnswer('cmd', answer, 0);
+  expect(await send()).toMatchObject({ ok: false, error: 'The post office is closed.' });
+  refused = false;
+  expect(await Promise.all([send(), send()])).toMatchObject([{ ok: true }, { ok: true }]);
+  expect(await send()).toMatchObject({ ok: true });
+  expect(sent).toBe(1);
+});
+
+test('acts on what is not there are refused in words, and nothing is changed', async () => {
+  const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
+  const { service } = await start(post);
+  await service.begin('demo');
+  await service.checkNow();
+  const one = { ids: [0] };
+  const read: Act = { do: 'read', value: true };
+  const odd: [Selection, Act][] = [
+    [one, { do: 'move', place: 'folder:nowhere' }],
+    [one, { do: 'label', label: 'nobody', value: true }],
+    [{ ids: [-1] }, read],
+    [{ ids: [1.5] }, read],
+    [one, { do: 'explode' } as unknown as Act],
+  ];
+  for (const [selection, act] of odd)
+    expect(await service.act('c', selection, act)).toMatchObject({ ok: false, error: expect.any(String) });
+  expect(await service.act('c', { ids: [99] }, read)).toMatchObject({
+    ok: true,
+    receipt: { count: 0 },
+  });
+  const [row] = (await service.rows(inbox, single, 0, 9)).rows;
+  expect(row).toMatchObject({ place: 'inbox', labels: [], unread: true });
 });

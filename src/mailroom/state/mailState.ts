@@ -2,6 +2,7 @@
 import type { Setup } from '../../core/line/setup';
 import type { Clock } from '../time/clock';
 import type { StateColumns } from './columns';
+import type { DaysSeen } from './daysSeen';
 import type { Derived } from './derived';
 import type { Tables } from './internedTables';
 import type { JournalHead } from './journalHead';
@@ -12,6 +13,7 @@ export interface MailState extends Clock {
   readonly tables: Tables;
   readonly derived: Derived;
   readonly setup: Setup;
+  readonly daysSeen: DaysSeen;
 }
 
 /** At which change the state is. */

@@ -63,6 +63,14 @@ export function readRecord<T>(key: string, record: unknown, schema: z.ZodType<T>
   return parsed.data;
 }
 
+/** The mailbox of these records was deleted meanwhile. */
+export class Closed extends Error {
+  constructor() {
+    super('everything was deleted meanwhile');
+    this.name = 'Closed';
+  }
+}
+
 /** The records of one mailbox. */
 export class Records {
   /** `now`: milliseconds since 1970; `told` hears of records that can't be read. */
@@ -72,12 +80,21 @@ export class Records {
     private readonly told: (says: string) => void,
   ) {}
 
-  write(key: string, content: object): Promise<void> {
-    return this.store.set(key, sealed(key, content));
+  private open = true;
+
+  /** Writes nothing any more: what is still under way may not come back into storage that was emptied. */
+  close(): void {
+    this.open = false;
   }
 
-  remove(key: string): Promise<void> {
-    return this.store.remove(key);
+  async write(key: string, content: object): Promise<void> {
+    if (!this.open) throw new Closed();
+    await this.store.set(key, sealed(key, content));
+  }
+
+  async remove(key: string): Promise<void> {
+    if (!this.open) throw new Closed();
+    await this.store.remove(key);
   }
 
   keys(): Promise<string[]> {

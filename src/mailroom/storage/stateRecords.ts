@@ -20,6 +20,8 @@ export const metaSchema = z.object({
   agedAt: z.number().default(0),
   /** The moment up to which flags that fell due were told of; 0 for never. */
   remindedAt: z.number().default(0),
+  /** The days that were seen to pass, in days since 1970. */
+  daysSeen: z.array(z.number().int()).default([]),
   /** The first record of the journal that is kept. */
   first: z.number().int().min(1).default(1),
 });

@@ -3,8 +3,8 @@
 import { featuresOf } from '../junk/features';
 import { readForJunk } from '../junk/junkReading';
 import { RegisterIndex } from '../senders/register';
-import { envelopeOf } from './envelope';
-import { Message } from './message';
+import { envelopeOf } from '../mail/envelope';
+import { Message } from '../mail/message';
 
 const encoder = new TextEncoder();
 
