@@ -141,7 +141,10 @@ function Marks({ row, view, setup, most }: Pick<RowItemProps, 'row' | 'view' | '
       )}
       {view.kind !== 'place' && <span className="quiet shrink-0 text-xs">{placeName(row.place, setup.folders)}</span>}
       {row.deletedOn !== null && (
-        <span className="quiet shrink-0 text-xs" title="Deleted for good on this day at the earliest: so many days must have been seen to pass">
+        <span
+          className="quiet shrink-0 text-xs"
+          title="Deleted for good on this day at the earliest: so many days must have been seen to pass"
+        >
           until {dayOf(row.deletedOn)}
         </span>
       )}

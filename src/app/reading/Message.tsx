@@ -131,7 +131,8 @@ function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
       )}
       {row.deletedOn !== null && (
         <p className="text-sm">
-          In {row.place === 'junk' ? 'Junk' : 'the Bin'} until {dayOf(row.deletedOn)} at the earliest, then deleted for good.
+          In {row.place === 'junk' ? 'Junk' : 'the Bin'} until {dayOf(row.deletedOn)} at the earliest, then deleted for
+          good.
         </p>
       )}
       <Acts row={row} message={message} setup={setup} plain={plain} onPlain={onPlain} />
