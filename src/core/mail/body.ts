@@ -1,4 +1,5 @@
 // The readable body of a message, and the bytes of its attachments.
+import { longestLine, withoutTurns } from '../text/oneLine';
 import { decodeText } from './charset';
 import { isAttachment, leaves, type Part, type Structure } from './structure';
 import { textFromHtml } from './textFromHtml';
@@ -73,7 +74,10 @@ export function attachmentList(raw: Uint8Array, structure: Structure): Attachmen
   return leaves(structure.root)
     .filter(isAttachment)
     .map((part) => ({
-      name: part.filename?.replace(/[\r\n\t]+/g, ' ').trim() || null,
+      name:
+        withoutTurns(part.filename?.replace(/[\r\n\t]+/g, ' ') ?? '')
+          .trim()
+          .slice(0, longestLine) || null,
       type: part.type,
       size: decodedSize(raw.subarray(part.start, part.end), part.encoding),
     }));

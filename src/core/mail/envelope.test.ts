@@ -312,3 +312,24 @@ test('List-Id: what stands in angle brackets (RFC 2919, section 3, examples)', (
     'lenas-jokes.da39efc25c530ad145d41b86f7420c3b.021999.localhost',
   );
 });
+
+test('whatever a stranger names shows no character that turns it around, and nothing that is no text', () => {
+  // As it was written it is kept for the rules alone.
+  const { written, ...envelope } = parseEnvelope(
+    new TextEncoder().encode(
+      [
+        'From: =?utf-8?q?Ana=E2=80=AE?= <ana\u202e@x.test>',
+        'Subject: a\u202eb',
+        'Message-ID: <a\rb@x.test>',
+        'References: <c\0d@x.test> <e@x.test>',
+        'Content-Type: application/pdf; name="invoice\u202efdp.exe"',
+        '',
+        'x',
+      ].join('\n'),
+    ),
+  );
+  expect(JSON.stringify(envelope)).not.toMatch(/[\u202a-\u202e]|\\r|\\u0000/);
+  expect(written?.subject).toContain('\u202e');
+  expect(envelope.attachments[0].name).toBe('invoicefdp.exe');
+  expect(envelope.references).toEqual(['e@x.test']);
+});

@@ -4,6 +4,7 @@ import { attachmentList } from './body';
 import { parseDate } from './date';
 import { decodeEncodedWords } from './encodedWord';
 import { fieldValue, type HeaderField } from './header';
+import { longestLine, oneLine, withoutTurns } from '../text/oneLine';
 import { scriptOf } from '../text/writingSystem';
 import { isAttachment, leaves } from './structure';
 import { isCutBase64 } from './transfer';
@@ -15,31 +16,20 @@ const mostRecipients = 2_000;
 
 const mostReferences = 1_000;
 
-const longestText = 2_000;
-
 const longestWritten = 20_000;
 
-/** Characters that would turn the rest of a line around, or are no text at all: they never belong in a one-line field. */
-const unwanted = new RegExp('[\\u0000-\\u001f\\u007f\\u202a-\\u202e\\u2066-\\u2069]+', 'g');
-
-/** Most lines are tidy as they stand: to see that takes a fraction of tidying them. */
-const untidy = new RegExp(`${unwanted.source}|\\s\\s|[^\\S ]|^\\s|\\s$`);
-
-const oneLine = (text: string): string =>
-  (untidy.test(text) ? text.replace(unwanted, ' ').replace(/\s+/g, ' ').trim() : text).slice(0, longestText);
-
 const messageIds = (field: string | null): string[] =>
-  field === null ? [] : [...field.matchAll(/<([^<>\s]+)>/g)].slice(-mostReferences).map((m) => m[1]);
+  field === null ? [] : [...field.matchAll(/<([^<>\s\0-\x1f\x7f]+)>/g)].slice(-mostReferences).map((m) => m[1]);
 
 function firstId(field: string | null): string {
-  return messageIds(field)[0] ?? field?.trim().replace(/^<|>$/g, '') ?? '';
+  return messageIds(field)[0] ?? oneLine(field ?? '').replace(/^<|>$/g, '');
 }
 
 function people(fields: readonly HeaderField[], name: string): Address[] {
   const out: Address[] = [];
   for (const field of fields)
     if (field.key === name) out.push(...parseAddresses(field.value, mostRecipients - out.length));
-  return out.map((a) => ({ name: oneLine(a.name), address: a.address }));
+  return out.map((a) => ({ name: oneLine(a.name), address: withoutTurns(a.address) }));
 }
 
 /** The identifier of a List-Id field: what stands in angle brackets, or all of it (RFC 2919, section 3). */
@@ -109,7 +99,7 @@ export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
   const authors = people(fields, 'from');
   const from = authors[0] ?? people(fields, 'sender')[0] ?? { name: '', address: '' };
   return {
-    messageId: firstId(fieldValue(fields, 'message-id')).slice(0, longestText),
+    messageId: firstId(fieldValue(fields, 'message-id')).slice(0, longestLine),
     date: dateField === null ? null : parseDate(dateField),
     from,
     to: people(fields, 'to'),

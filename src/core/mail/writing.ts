@@ -41,7 +41,8 @@ export interface MessageToWrite {
 
 /** Folds a field at blanks so that lines stay within 78 characters where they can (RFC 5322, section 2.1.1). */
 export function foldField(name: string, value: string): string {
-  const words = `${name}: ${value}`.split(' ');
+  // Whatever was put into it, it stays one field.
+  const words = `${name}: ${value.replace(/[\r\n\0]+/g, ' ')}`.split(' ');
   let line = words[0];
   let out = '';
   for (const word of words.slice(1)) {
