@@ -1,9 +1,11 @@
 // Reading a stored message: its envelope, and the key that tells it from every other.
-import { envelopeOf } from '../../core/mail/envelope';
+import { envelopeOf, unreadable } from '../../core/mail/envelope';
 import { featuresOf } from '../../core/junk/features';
 import { readForJunk } from '../../core/junk/junkReading';
 import type { Form } from '../../core/mail/mbox';
-import { messageOfStored } from '../../core/mail/message';
+import type { Envelope } from '../../core/mail/envelopeSchema';
+import { Message, messageOfStored } from '../../core/mail/message';
+import { reasonOf } from '../../core/text/sentences';
 import { TextBatchWriter, type TextBatch } from '../../core/search/textBatch';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { digest } from '../storage/digest';
@@ -24,17 +26,44 @@ export interface ReadBatch {
   text: TextBatch;
 }
 
-/** Reads stored messages; `judged`: for the junk filter too. */
-export async function readBatch(stored: readonly Uint8Array[], form: Form, judged: boolean): Promise<ReadBatch> {
+const nothing = new Message(new Uint8Array(0));
+
+/** How a batch is read. */
+export interface Reading {
+  /** Told before each message. */
+  at?: (index: number) => void;
+  /** Messages that are not to be taken apart: whoever tried did not come back. */
+  given?: ReadonlySet<number>;
+}
+
+/** Reads stored messages; `judged`: for the junk filter too. No message stops another. */
+export async function readBatch(
+  stored: readonly Uint8Array[],
+  form: Form,
+  judged: boolean,
+  { at, given }: Reading = {},
+): Promise<ReadBatch> {
   const messages = stored.map((bytes) => messageOfStored({ bytes, form }));
   const keys = Promise.all(messages.map(({ raw }) => messageKey(raw)));
   const features: ReadBatch['features'] = [];
   const text = new TextBatchWriter();
-  const envelopes = messages.map((message) => {
-    const envelope = envelopeOf(message);
-    text.add(message);
-    if (judged) features.push(featuresOf(readForJunk(message, envelope)));
-    return envelope;
+  const envelopes = messages.map((message, index) => {
+    at?.(index);
+    let read: { envelope: Envelope; features: Uint32Array<ArrayBuffer> | null } | null = null;
+    let reason = 'it takes too long';
+    try {
+      if (!given?.has(index)) {
+        const envelope = envelopeOf(message);
+        read = { envelope, features: judged ? featuresOf(readForJunk(message, envelope)) : null };
+        text.add(message);
+      }
+    } catch (error) {
+      read = null;
+      reason = reasonOf(error);
+    }
+    if (!read) text.add(nothing);
+    if (judged) features.push(read?.features ?? new Uint32Array(0));
+    return read?.envelope ?? unreadable(message.raw.length, reason);
   });
   return { envelopes: (await keys).map((key, i) => ({ ...envelopes[i], key })), features, text: text.batch() };
 }

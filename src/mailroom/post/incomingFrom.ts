@@ -1,14 +1,14 @@
 // What the post office handed out, made ready to come in.
 import { decodeBase64 } from '../../core/mail/transfer';
 import type { Incoming } from '../intake/incoming';
-import { readBatch } from '../intake/readMessages';
+import type { Parse } from '../intake/parsePool';
 import type { Changes } from './postOffice';
 
 /** What arrived, ready to come in. What the post office kept elsewhere than in its inbox stays there. */
-export async function incomingFrom({ arrived }: Pick<Changes, 'arrived'>): Promise<Incoming[]> {
+export async function incomingFrom({ arrived }: Pick<Changes, 'arrived'>, parse: Parse): Promise<Incoming[]> {
   const encoder = new TextEncoder();
   const raws = arrived.map(({ raw }) => decodeBase64(encoder.encode(raw)));
-  const { envelopes, text } = await readBatch(raws, 'eml', false);
+  const { envelopes, text } = await parse(raws, 'eml', false);
   return arrived.map(({ place, seen, flagged, due, marked }, i) => ({
     stored: { bytes: raws[i], form: 'eml' },
     envelope: envelopes[i],

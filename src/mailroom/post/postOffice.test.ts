@@ -1,3 +1,4 @@
+import { readBatch } from '../intake/readMessages';
 import { incomingFrom } from './incomingFrom';
 import { standInPostOffice } from './standIn';
 
@@ -59,13 +60,16 @@ test('how the connection stands is known by the last call; what the stand-in doe
 
 test('what stood elsewhere than in the inbox stays there, and says so; the rest rides the line', async () => {
   const raw = Buffer.from('From: a@b.test\r\n\r\nx').toString('base64');
-  const list = await incomingFrom({
-    ...changes,
-    arrived: [
-      { there: '1', raw, place: 'inbox', seen: false, flagged: true },
-      { there: '2', raw, place: 'archive', seen: true, flagged: false },
-    ],
-  });
+  const list = await incomingFrom(
+    {
+      ...changes,
+      arrived: [
+        { there: '1', raw, place: 'inbox', seen: false, flagged: true },
+        { there: '2', raw, place: 'archive', seen: true, flagged: false },
+      ],
+    },
+    async (messages, form, judged) => ({ messages, ...(await readBatch(messages, form, judged)) }),
+  );
   expect(list).toMatchObject([
     { place: null, read: false, flagged: true, why: null, envelope: { from: { address: 'a@b.test' } } },
     { place: 'archive', read: true, why: { station: 'post office' } },

@@ -2,6 +2,9 @@
 import { attachmentBytes, bodyBlocks, hasAlternatives, inlinePictures } from '../../core/mail/body';
 import { authenticationOf } from '../../core/mail/authentication';
 import { anchorsOf } from '../../core/mail/links';
+import { byteText } from '../../core/mail/charset';
+import { isUnreadable } from '../../core/mail/envelope';
+import type { Envelope } from '../../core/mail/envelopeSchema';
 import type { Message } from '../../core/mail/message';
 import { knownPeople, suspicionsOf } from '../../core/senders/suspicion';
 import { encodeBase64 } from '../../core/mail/transfer';
@@ -24,8 +27,9 @@ export async function open(
   await mailbox.envelopes.ensure([id], mailbox.columns.count);
   const message = await mailbox.raws.message(id);
   if (!message) return null;
-  const { raw, structure } = message;
   const envelope = mailbox.envelopes.get(id);
+  if (isUnreadable(envelope)) return asItCame(mailbox, id, message.raw);
+  const { raw, structure } = message;
   const pictures: Record<string, string> = {};
   for (const picture of inlinePictures(raw, structure))
     if (picture.bytes.length <= 5_000_000)
@@ -43,16 +47,41 @@ export async function open(
     attachments: envelope.attachments,
     pictures,
     size: envelope.size,
-    registered: {
-      from: envelope.from,
-      deliveredTo: envelope.deliveredTo,
-      to: envelope.to.slice(0, 50),
-      cc: envelope.cc.slice(0, 50),
-      listId: envelope.listId,
-      charset: envelope.charset,
-      script: envelope.script,
-    },
+    registered: registeredOf(envelope),
     ...falseLooks(mailbox, id, message),
+  };
+}
+
+/** What the Register is asked about. */
+const registeredOf = ({ from, deliveredTo, to, cc, listId, charset, script }: Envelope): OpenMessage['registered'] => ({
+  from,
+  deliveredTo,
+  to: to.slice(0, 50),
+  cc: cc.slice(0, 50),
+  listId,
+  charset,
+  script,
+});
+
+/** So much is shown of a message that can't be taken apart, in bytes. */
+const shownAsItCame = 100_000;
+
+/** A message that nobody could take apart: its bytes as text, the beginning of them. */
+function asItCame(mailbox: MailState & Stored & Judging, id: number, raw: Uint8Array): OpenMessage {
+  const envelope = mailbox.envelopes.get(id);
+  return {
+    row: rowOf(mailbox, id),
+    cc: [],
+    replyTo: [],
+    listId: '',
+    blocks: [{ kind: 'text', content: byteText(raw.subarray(0, shownAsItCame)) }],
+    alternatives: false,
+    attachments: [],
+    pictures: {},
+    size: envelope.size,
+    registered: registeredOf(envelope),
+    suspicions: [],
+    dead: true,
   };
 }
 

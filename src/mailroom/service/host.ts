@@ -12,7 +12,7 @@ import type { Alarm } from '../time/clock';
 export interface ServiceHost {
   store: RecordStore;
   clock: Alarm;
-  pool: Pick<ParsePool, 'parse' | 'size' | 'end'>;
+  pool: Pick<ParsePool, 'parse' | 'size'>;
   post: PostOffice;
   demo: DemoOffice;
   /** The junk filter's model that comes with the application; null where it can't be had. */

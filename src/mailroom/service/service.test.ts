@@ -48,13 +48,13 @@ function scripted(
 async function start(
   post: PostOffice,
   store: RecordStore = memoryStore(),
-  parse: Parse = () => Promise.reject(new Error('no files here')),
+  parse: Parse = async (messages, form, judged) => ({ messages, ...(await readBatch(messages, form, judged)) }),
 ) {
   const told: MailroomEvent[] = [];
   const service: Mailroom = await openService({
     store,
     clock: new TestClock(testTime),
-    pool: { size: 1, parse, end: () => undefined },
+    pool: { size: 1, parse },
     post,
     demo: {
       rate: async () => ({ perMinute: 3, paused: false }),

@@ -15,7 +15,6 @@ export function transferOf(open: Open, { pool, tell }: ServiceHost) {
         );
       } finally {
         imports.delete(job);
-        if (imports.size === 0) pool.end();
       }
     },
     cancelImport: async (job) => {
