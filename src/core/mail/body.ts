@@ -1,5 +1,5 @@
 // The readable body of a message, and the bytes of its attachments.
-import { longestLine, withoutTurns } from '../text/oneLine';
+import { longestLine, withBlanks } from '../text/oneLine';
 import { decodeText } from './charset';
 import { isAttachment, leaves, type Part, type Structure } from './structure';
 import { textFromHtml } from './textFromHtml';
@@ -75,7 +75,7 @@ export function attachmentList(raw: Uint8Array, structure: Structure): Attachmen
     .filter(isAttachment)
     .map((part) => ({
       name:
-        withoutTurns(part.filename?.replace(/[\r\n\t]+/g, ' ') ?? '')
+        withBlanks(part.filename ?? '')
           .trim()
           .slice(0, longestLine) || null,
       type: part.type,

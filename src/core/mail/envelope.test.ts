@@ -330,6 +330,6 @@ test('whatever a stranger names shows no character that turns it around, and not
   );
   expect(JSON.stringify(envelope)).not.toMatch(/[\u202a-\u202e]|\\r|\\u0000/);
   expect(written?.subject).toContain('\u202e');
-  expect(envelope.attachments[0].name).toBe('invoicefdp.exe');
+  expect(envelope.attachments[0].name).toBe('invoice fdp.exe');
   expect(envelope.references).toEqual(['e@x.test']);
 });

@@ -1,4 +1,4 @@
-import { oneLine, withoutTurns } from './oneLine';
+import { oneLine, withBlanks, withoutTurns } from './oneLine';
 
 test.each([
   ['invoice\u202efdp.exe', 'invoice fdp.exe'],
@@ -16,4 +16,8 @@ test('a line is no longer than a line', () => {
 
 test('an address keeps its blanks and loses what turns it around', () => {
   expect(withoutTurns('"a  b"\u202e@x.test')).toBe('"a  b"@x.test');
+});
+
+test('a file’s name shows where something stood', () => {
+  expect(withBlanks('evil\u202etxt  .exe')).toBe('evil txt  .exe');
 });

@@ -13,6 +13,9 @@ const untidy = new RegExp(`${unwanted.source}|\\s\\s|[^\\S ]|^\\s|\\s$`);
 export const oneLine = (text: string): string =>
   (untidy.test(text) ? text.replace(unwanted, ' ').replace(/\s+/g, ' ').trim() : text).slice(0, longestLine);
 
+/** A text with a blank where such characters stood, its own blanks as they are. */
+export const withBlanks = (text: string): string => text.replace(unwanted, ' ');
+
 /** Of those, the ones that are no blank either. */
 const turning = /[\0\u202a-\u202e\u2066-\u2069]+/g;
 
