@@ -302,6 +302,22 @@ describe('the setup', () => {
       { ...good, register: [entry('b.test', 'safe'), { ...entry('b.test', 'blocked'), id: 'other' }] },
       /^register\[1\]\.value: “b\.test” stands in the Register twice$/,
     ],
+    [
+      'an id twice',
+      { ...good, folders: [...good.folders, { id: 'f', name: 'Another' }] },
+      /^folders\[\d\]\.id: “f” stands there twice$/,
+    ],
+    [
+      'an entry from no moment',
+      { ...good, register: [{ ...entry('b.test', 'safe'), since: 1e300 }] },
+      /^register\[0\]\.since: must be a moment/,
+    ],
+    ['junk kept from no moment', { ...good, junk: { ...good.junk, keepFrom: -1 } }, /^junk\.keepFrom/],
+    ...['javascript:alert(1)', '//evil.test/', 'inbox'].map((of): [string, unknown, RegExp] => [
+      `a lane of ${of}`,
+      { ...good, lanes: [{ id: 'l', of, name: 'x', what: { by: 'query', query: 'unseen' } }] },
+      /^lanes\[0\]\.of: must be the address of a place/,
+    ]),
   ])('%s is refused with the place and the reason', (_what, document, error) => {
     const result =
       typeof document === 'string' ? parseSetup(document) : checkSetup(JSON.parse(JSON.stringify(document)));

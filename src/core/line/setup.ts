@@ -84,8 +84,30 @@ const spot = (path: readonly PropertyKey[]): string =>
     .join('')
     .replace(/^\./, '') || 'the document';
 
+/** The last moment that there is (ECMA-262, section 21.4.1.1), milliseconds since 1970. */
+const lastMoment = 8.64e15;
+const isMoment = (at: number): boolean => at >= 0 && at <= lastMoment;
+
+/** What in a setup of the right shape means nothing: ids that stand twice, no moments, places that are none of ours. */
+function meaningless(setup: Setup): string | null {
+  for (const list of Object.keys(setupLists) as (keyof typeof setupLists)[]) {
+    const ids = new Set<string>();
+    for (const [i, { id }] of setup[list].entries()) {
+      if (ids.has(id)) return `${list}[${i}].id: “${id}” stands there twice`;
+      ids.add(id);
+    }
+  }
+  const since = setup.register.findIndex((entry) => !isMoment(entry.since));
+  if (since >= 0) return `register[${since}].since: must be a moment, in milliseconds since 1970`;
+  if (!isMoment(setup.junk.keepFrom)) return 'junk.keepFrom: must be a moment, in milliseconds since 1970';
+  const lane = setup.lanes.findIndex(({ of }) => !/^\/(?!\/)/.test(of));
+  return lane < 0 ? null : `lanes[${lane}].of: must be the address of a place, like /inbox`;
+}
+
 /** What contradicts itself in a setup that has the right shape; null where nothing does. */
 function contradiction(setup: Setup): string | null {
+  const odd = meaningless(setup);
+  if (odd !== null) return odd;
   const values = new Set<string>();
   for (const [i, entry] of setup.register.entries()) {
     const read = parseEntryOf(entry.kind, entry.value);

@@ -50,7 +50,12 @@ describe('files in use (common practice, no source)', () => {
       `${from}A: b\n\ncut off${'\n'}${from}C: d\n\nHi\n`,
       2,
     ],
-    ['a From_ line without a date before a header', `${from}A: b\n\nHi\n\nFrom nobody\nC: d\n\nHi\n`, 2],
+    [
+      '“From ” after an empty line and before what looks like a field, without a date',
+      `${from}A: b\n\nHi\n\nFrom the site\nNote: closed\n\nHi\n`,
+      1,
+    ],
+    ['a dated From_ line after an empty line, before a damaged header', `${from}A: b\n\nHi\n\n${from}no field\n`, 2],
     ['CRLF line ends', `${from}A: b\n\nHi\n\n${from}C: d\n\nHi\n`.replace(/\n/g, '\r\n'), 2],
     ['what stands before the first From_ line', `X: y\n\nHi\n\n${from}A: b\n\nHi\n`, 2],
   ])('%s', (_what, file, count) => {

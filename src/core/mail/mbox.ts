@@ -18,7 +18,7 @@ const farthestLine = 1_000;
 
 /**
  * Whether `text` has, at `at`, a From_ line that parts messages. Real files quote body lines carelessly, so a "From "
- * is believed when a dated line is followed by a header field, or when an empty line stands before it and either holds.
+ * is believed only with a date (RFC 4155, appendix A), where an empty line stands before it or a header field follows.
  */
 function partsMessages(text: string, at: number, afterEmpty: boolean): boolean {
   let end = text.indexOf('\n', at);
@@ -27,7 +27,7 @@ function partsMessages(text: string, at: number, afterEmpty: boolean): boolean {
   const dated = fromLine.test(text.slice(at, end).trimEnd());
   const next = text.slice(end + 1, end + 1 + farthestLine);
   const field = isFieldStart(next) || next.startsWith('>From ');
-  return afterEmpty ? dated || field : dated && field;
+  return dated && (afterEmpty || field);
 }
 
 /**

@@ -89,6 +89,16 @@ test('of 2,000 rows with 30 wrong ones, the rest is taken, and each wrong one is
   expect(wrong[0]).toMatchObject({ row: 7, text: 'not a domain 5' });
 });
 
+test('a quotation mark that is never closed is told with its row, and what comes after it is nobody’s entry', () => {
+  const lines = Array.from({ length: 500 }, (_, i) => `one${i}.test`);
+  lines[20] = '"open.test';
+  const { entries, wrong } = registerFromCsv(lines.join('\n'), 'blocked', now);
+  expect(entries).toHaveLength(20);
+  expect(wrong).toEqual([
+    { row: 21, text: expect.any(String), reason: expect.stringMatching(/never closed: nothing from here on/) },
+  ]);
+});
+
 test('taking entries up changes what is there, adds what is new, and leaves what is the same', () => {
   const register = [entry({ id: 'a' }), entry({ id: 'b', value: 'quay.example' })];
   const incoming = [entry({}), entry({ value: 'quay.example', standing: 'safe' }), entry({ value: 'new.example' })].map(

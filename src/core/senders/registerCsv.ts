@@ -59,7 +59,10 @@ export const mostCsv = 20_000_000;
  * `standing` and `now` go for rows that say none. Wrong rows are listed; the others are taken.
  */
 export function registerFromCsv(text: string, standing: Standing, now: number): CsvEntries {
-  const rows = Papa.parse<string[]>(text.slice(0, mostCsv).replace(/^\ufeff/, ''), { skipEmptyLines: false }).data;
+  const parsed = Papa.parse<string[]>(text.slice(0, mostCsv).replace(/^\ufeff/, ''), { skipEmptyLines: false });
+  const rows = parsed.data;
+  // All that comes after a quotation mark that is never closed is one cell (RFC 4180, section 2): no entry of anybody's.
+  const unclosed = parsed.errors.find(({ code }) => code === 'MissingQuotes')?.row;
   const head = rows.findIndex((row) => row.some((cell) => cell.trim() !== ''));
   const names = (rows[head] ?? []).map((cell) => cell.trim().toLowerCase());
   const hasHead = names.includes('value');
@@ -73,6 +76,10 @@ export function registerFromCsv(text: string, standing: Standing, now: number): 
       : { value: row[0], standing: row[1] };
     const read = entryFrom(cells, standing, now);
     const wrong = (reason: string) => out.wrong.push({ row: i + 1, text: row.join(', ').slice(0, 200), reason });
+    if (i === unclosed) {
+      wrong('A quotation mark is opened here and never closed: nothing from here on can be read.');
+      continue;
+    }
     if (typeof read === 'string') {
       wrong(read);
       continue;

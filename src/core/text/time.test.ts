@@ -1,4 +1,4 @@
-import { dayOf, exactTime, shortTime, sizeWords } from './time';
+import { dayOf, dueWords, exactTime, isoTime, shortTime, sizeWords } from './time';
 
 const at = (year: number, month: number, day: number, hour = 0, minute = 0) =>
   new Date(year, month - 1, day, hour, minute).getTime();
@@ -29,4 +29,10 @@ test.each([
   [2_400_000, '2.4 MB'],
 ])('%i bytes are %s', (bytes, words) => {
   expect(sizeWords(bytes)).toBe(words);
+});
+
+test.each([1e300, -1e300, NaN, Infinity])('%p is no moment, and says so', (time) => {
+  expect([dayOf(time), exactTime(time), shortTime(time, now)]).toEqual(['no date', 'no date', 'no date']);
+  expect(isoTime(time)).toBe('');
+  expect(() => dueWords(time, now)).not.toThrow();
 });

@@ -79,6 +79,7 @@ test.each<[string, string, Uint8Array, string]>([
   ['2.7.1: wildcards that fit', 'if header :matches "subject" "I ?ave a*you" { discard; }', messageA, ''],
   ['2.10.3: the same action twice is once', 'require "fileinto"; fileinto "a"; fileinto "a";', messageA, 'fileinto a'],
   ['2.10.2: implicit keep', '', messageA, 'keep'],
+  ['2.10.3: the same twice is once', 'keep; keep;', messageA, 'keep'],
   [
     '2.4.2: text over lines',
     'if header :is "subject" text:\r\nI have a present for you\r\n.\r\n { keep; }',
@@ -238,4 +239,13 @@ test('what can’t be taken is listed by line, what means something else is told
     '8 “Trash” is taken for the Bin.',
   ]);
   expect(read.read.labels.map(({ name }) => name)).toEqual(['Later']);
+});
+
+test('a character that becomes a wildcard by folding (RFC 5051) is none', () => {
+  const script = `require "comparator-i;unicode-casemap";
+    if header :matches :comparator "i;unicode-casemap" "subject" "a？c" { discard; }`;
+  expect(words(run(script, mail('Subject: abc')))).toBe('keep');
+  expect(words(run(script, mail('Subject: A？C')))).toBe('');
+  // What was a wildcard stays one, and case is of no account.
+  expect(words(run(script.replace('？', '?'), mail('Subject: ABC')))).toBe('');
 });

@@ -6,7 +6,7 @@ import { Message } from '../../mail/message';
 import { bodyForRules } from '../deep';
 import { fieldText } from '../../mail/fieldText';
 import { foldAscii, foldUnicode } from '../../text/collation';
-import { fits, readPattern } from '../pattern';
+import { fits, readPattern, type Pattern } from '../pattern';
 import type { Command, Meaning, Test } from './meaning';
 import type { Match, Relation, SieveComparator } from './extensions';
 
@@ -64,6 +64,10 @@ function order(comparator: SieveComparator, a: string, b: string): number {
   return x === y ? 0 : x < y ? -1 : 1;
 }
 
+/** A pattern whose characters are folded one by one: what becomes a “?” by folding was none to begin with. */
+const foldedPattern = (comparator: SieveComparator, key: string): Pattern =>
+  readPattern(key).flatMap((part): Pattern => (typeof part === 'string' ? [...folded(comparator, part)] : [part]));
+
 function compares(match: Match, comparator: SieveComparator, value: string, key: string): boolean {
   switch (match.type) {
     case 'is':
@@ -71,7 +75,7 @@ function compares(match: Match, comparator: SieveComparator, value: string, key:
     case 'contains':
       return folded(comparator, value).includes(folded(comparator, key));
     case 'matches':
-      return fits(readPattern(folded(comparator, key)), folded(comparator, value));
+      return fits(foldedPattern(comparator, key), folded(comparator, value));
     case 'value':
       return related(match.relation, order(comparator, value, key));
     case 'count':
@@ -160,6 +164,14 @@ class Run {
     return this.effects;
   }
 
+  /** Puts the message somewhere. The same place twice is once (RFC 5228, section 2.10.3). */
+  private put(effect: Extract<Effect, { does: 'keep' | 'fileinto' }>): void {
+    const placeOf = (it: Effect) => (it.does === 'keep' ? '' : it.does === 'fileinto' ? `into ${it.mailbox}` : null);
+    const same = this.effects.findIndex((it) => placeOf(it) === placeOf(effect));
+    if (same >= 0) this.effects[same] = effect;
+    else this.effects.push(effect);
+  }
+
   /** Runs some commands; false once “stop” was said. */
   all(commands: readonly Command[]): boolean {
     return commands.every((command) => this.one(command));
@@ -174,19 +186,11 @@ class Run {
         return true;
       case 'keep':
         this.keep = false;
-        this.effects.push({ does: 'keep', flags: [...(command.flags ?? this.flags)] });
+        this.put({ does: 'keep', flags: [...(command.flags ?? this.flags)] });
         return true;
       case 'fileinto': {
         if (!command.copy) this.keep = false;
-        const effect: Effect = {
-          does: 'fileinto',
-          mailbox: command.mailbox,
-          flags: [...(command.flags ?? this.flags)],
-        };
-        // The same twice is once (RFC 5228, section 2.10.3).
-        const same = this.effects.findIndex((e) => e.does === 'fileinto' && e.mailbox === command.mailbox);
-        if (same >= 0) this.effects[same] = effect;
-        else this.effects.push(effect);
+        this.put({ does: 'fileinto', mailbox: command.mailbox, flags: [...(command.flags ?? this.flags)] });
         return true;
       }
       case 'redirect':
