@@ -1,11 +1,10 @@
 import { ArrowRight } from 'lucide-react';
-import { useState } from 'react';
 import { countedEffects } from '../../core/effects/effects';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
 import type { DryRunResult } from '../../mailroom/border/rules';
 import type { Answer } from '../ui/useAnswer';
-import { exactTime, shortTime } from '../../core/text/time';
+import { exactTime } from '../../core/text/time';
 import { Waiting } from '../ui/Waiting';
 import { count, messages } from '../../core/text/sentences';
 
@@ -14,17 +13,14 @@ interface DryRunPanelProps {
   setup: Setup;
   /** What to say when nothing would change. */
   none: string;
-  /** It stands in a narrow column. */
-  narrow?: boolean;
 }
 
 const would = (n: number, what: string): string => `${messages(n)} ${what}`;
 
 /** The dry run: what would become of the mail here, wanted mail first. */
-export function DryRunPanel({ answer, setup, none, narrow = false }: DryRunPanelProps) {
+export function DryRunPanel({ answer, setup, none }: DryRunPanelProps) {
   const { value, error, waiting } = answer;
   const name = (place: Parameters<typeof placeName>[0]) => placeName(place, setup.folders);
-  const [now] = useState(() => Date.now());
   return (
     <section aria-label="Dry run" aria-busy={waiting} className="flex flex-col gap-3">
       <h2 className="text-lg font-semibold">
@@ -69,22 +65,23 @@ export function DryRunPanel({ answer, setup, none, narrow = false }: DryRunPanel
           )}
           {value.report.sample.length > 0 && (
             <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Messages that would change">
-              <table className={`table table-sm ${narrow ? 'table-fixed' : ''}`}>
+              <table className="table table-fixed table-sm">
                 <caption className="sr-only">Messages that would change</caption>
                 <thead>
                   <tr>
                     <th>From</th>
                     <th>Subject</th>
                     <th>Goes</th>
-                    {!narrow && <th>Date</th>}
                   </tr>
                 </thead>
                 <tbody>
                   {value.report.sample.map(({ row, to }) => (
                     <tr key={row.id}>
-                      <td className="max-w-40 truncate">{row.from.name || row.from.address}</td>
-                      <td className="max-w-72 truncate">{row.subject || 'No subject'}</td>
-                      <td className={narrow ? 'truncate' : 'whitespace-nowrap'}>
+                      <td className="truncate">{row.from.name || row.from.address}</td>
+                      <td className="truncate" title={`${row.subject || 'No subject'}, ${exactTime(row.date)}`}>
+                        {row.subject || 'No subject'}
+                      </td>
+                      <td className="truncate">
                         {row.place === to ? (
                           <span className="quiet">stays in {name(to)}</span>
                         ) : (
@@ -93,11 +90,6 @@ export function DryRunPanel({ answer, setup, none, narrow = false }: DryRunPanel
                           </>
                         )}
                       </td>
-                      {!narrow && (
-                        <td className="whitespace-nowrap" title={exactTime(row.date)}>
-                          {shortTime(row.date, now)}
-                        </td>
-                      )}
                     </tr>
                   ))}
                 </tbody>

@@ -117,7 +117,6 @@ function JunkFilter({ setup }: { setup: Setup }) {
           <div className="flex flex-col gap-6">
             <Scores report={report} progress={progress} line={line} />
             <DryRunPanel
-              narrow
               answer={answer}
               setup={setup}
               none={changed ? 'No message would change sides.' : 'Move the line to see which messages change sides.'}

@@ -238,7 +238,6 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
         }
         right={
           <DryRunPanel
-            narrow
             answer={answer}
             setup={withNew(setup, draft, ids)}
             none="No message here would change. Mail that you placed by hand, or that an earlier station or rule takes, stays where it is."

@@ -283,7 +283,6 @@ export function RulesPage() {
           right={
             <div className="flex flex-col gap-3">
               <DryRunPanel
-                narrow
                 answer={{ ...answer, value: report && { ok: true, report: report.here } }}
                 setup={setup}
                 none="The mail here stands as the rules would have it. Mail that you placed by hand stays where it is."
