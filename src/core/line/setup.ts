@@ -84,9 +84,9 @@ const spot = (path: readonly PropertyKey[]): string =>
     .join('')
     .replace(/^\./, '') || 'the document';
 
-/** The last moment that there is (ECMA-262, section 21.4.1.1), milliseconds since 1970. */
+/** The last moment that there is, before or after 1970 (ECMA-262, section 21.4.1.1), in milliseconds. */
 const lastMoment = 8.64e15;
-const isMoment = (at: number): boolean => at >= 0 && at <= lastMoment;
+const isMoment = (at: number): boolean => Math.abs(at) <= lastMoment;
 
 /** What in a setup of the right shape means nothing: ids that stand twice, no moments, places that are none of ours. */
 function meaningless(setup: Setup): string | null {
