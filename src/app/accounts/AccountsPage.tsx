@@ -9,7 +9,7 @@ import { wherePath } from '../paths';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
-import { Form } from '../ui/Form';
+import { DraftForm } from '../ui/DraftForm';
 import { count } from '../../core/text/sentences';
 
 interface AccountFormProps {
@@ -24,12 +24,7 @@ interface AccountFormProps {
 /** An account as it is typed. */
 function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormProps) {
   return (
-    <Form
-      className="flex flex-col gap-2 rounded border-2 border-primary p-3"
-      onSubmit={() => {
-        if (error === null) onSave();
-      }}
-    >
+    <DraftForm error={error} save="Save" onSave={onSave} onLeave={onLeave}>
       <label className="flex flex-col text-sm">
         Name, as others see it
         <input
@@ -50,16 +45,7 @@ function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormPro
           onChange={(event) => onChange({ ...draft, address: addressKey(event.target.value) })}
         />
       </label>
-      {error && <p className="text-sm">{error}</p>}
-      <div className="flex gap-2">
-        <button className="btn btn-primary btn-sm" disabled={error !== null}>
-          Save
-        </button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>
-          Leave it
-        </button>
-      </div>
-    </Form>
+    </DraftForm>
   );
 }
 

@@ -1,6 +1,6 @@
 import type { Setup } from '../../core/line/setup';
 import { laneTrouble, type Lane, type LaneWhat } from '../../core/search/lane';
-import { Form } from '../ui/Form';
+import { DraftForm } from '../ui/DraftForm';
 import { kindNames, senderKinds } from '../../core/senders/kind';
 
 interface LaneEditorProps {
@@ -99,12 +99,7 @@ export function LaneEditor({ lane, setup, onChange, onSave, onLeave }: LaneEdito
     } else onChange({ ...lane, what: { by: 'query', query: '' } });
   };
   return (
-    <Form
-      className="flex flex-col gap-2 rounded border-2 border-primary p-3"
-      onSubmit={() => {
-        if (error === null) onSave();
-      }}
-    >
+    <DraftForm error={error} save="Save the lane" onSave={onSave} onLeave={onLeave}>
       <label className="flex flex-col text-sm">
         Name
         <input
@@ -129,15 +124,6 @@ export function LaneEditor({ lane, setup, onChange, onSave, onLeave }: LaneEdito
         </select>
       </label>
       <WhatField lane={lane} setup={setup} onChange={onChange} />
-      {error && <p className="text-sm">{error}</p>}
-      <div className="flex gap-2">
-        <button className="btn btn-primary btn-sm" disabled={error !== null}>
-          Save the lane
-        </button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>
-          Leave it
-        </button>
-      </div>
-    </Form>
+    </DraftForm>
   );
 }

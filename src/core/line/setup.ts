@@ -16,6 +16,7 @@ import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/r
 import { toldSchema } from '../senders/told';
 import { effectOf } from '../effects/effects';
 import { reasonOf } from '../text/sentences';
+import { isMoment } from '../text/time';
 
 /** The version that is written. Version 1 had rules without “unless”, which are taken up as they are read. */
 export const setupVersion = 2;
@@ -83,10 +84,6 @@ const spot = (path: readonly PropertyKey[]): string =>
     .map((step) => (typeof step === 'number' ? `[${step}]` : `.${String(step)}`))
     .join('')
     .replace(/^\./, '') || 'the document';
-
-/** The last moment that there is, before or after 1970 (ECMA-262, section 21.4.1.1), in milliseconds. */
-const lastMoment = 8.64e15;
-const isMoment = (at: number): boolean => Math.abs(at) <= lastMoment;
 
 /** What in a setup of the right shape means nothing: ids that stand twice, no moments, places that are none of ours. */
 function meaningless(setup: Setup): string | null {

@@ -4,6 +4,9 @@ import { addDays, endOfDay, format, isSameDay, isSameYear, subDays } from 'date-
 /** The last moment that there is, before or after 1970 (ECMA-262, section 21.4.1.1). */
 const lastMoment = 8.64e15;
 
+/** Whether a number is a moment, milliseconds since 1970. */
+export const isMoment = (time: number): boolean => Math.abs(time) <= lastMoment;
+
 /** A moment in a form of date-fns; what is no moment is said to be none, whoever wrote it down. */
 const written = (time: number, form: string): string => (Math.abs(time) <= lastMoment ? format(time, form) : 'no date');
 

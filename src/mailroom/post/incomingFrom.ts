@@ -6,6 +6,8 @@ import type { Changes } from './postOffice';
 
 /** What arrived, ready to come in. What the post office kept elsewhere than in its inbox stays there. */
 export async function incomingFrom({ arrived }: Pick<Changes, 'arrived'>, parse: Parse): Promise<Incoming[]> {
+  // The workers are not started for nothing.
+  if (arrived.length === 0) return [];
   const encoder = new TextEncoder();
   const raws = arrived.map(({ raw }) => decodeBase64(encoder.encode(raw)));
   const { envelopes, text } = await parse(raws, 'eml', false);
