@@ -109,9 +109,16 @@ test('an import that is killed keeps whole batches; the same file adds the rest'
   const { total } = await counts(page, 'Inbox');
   expect(total).toBeGreaterThan(0);
   expect(total % 512).toBe(0);
+  // It is told that it was cut off, and how far it came; the same file goes on from there.
+  await expect(page.getByRole('region', { name: 'Import' })).toContainText(
+    `The import was cut off when the page was closed: ${total.toLocaleString('en')} messages from long.mbox came in.`,
+  );
   const said = await bringIn(page, mailFile('long.mbox', mbox), 90_000);
   expect(said).toContain(`${total.toLocaleString('en')} here already`);
   expect((await counts(page, 'Inbox')).total).toBe(20_000);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Mail in and out' })).toBeVisible();
+  await expect(page.getByText('The import was cut off')).toHaveCount(0);
 });
 
 test('two tabs: one writes, the other follows, and takes over when it is closed or killed', async ({

@@ -6,6 +6,7 @@ import { demoOffice, standInPostOffice } from './post/standIn';
 import { machineClock } from './time/clock';
 import { NewerStorage } from './storage/records';
 import { openService } from './service/service';
+import { browserRoom } from './storage/room';
 import { browserStore } from './storage/recordStore';
 import type { WorkerSide } from './border/workerSide';
 import { Tabs } from './border/tabs';
@@ -30,8 +31,11 @@ const tabs = new Tabs<Mailroom, MailroomEvent>({
   channel: new BroadcastChannel('wide-sort-mailroom'),
   takeLock: (hold) => void navigator.locks.request('wide-sort-mailroom', hold),
   open: async (tell) => {
+    // First of all: on a full disk it gives the database the room to open.
+    const room = await browserRoom();
     const service = await openService({
       store: browserStore(),
+      room,
       clock: machineClock,
       pool: new ParsePool(Math.max(1, cores - 1), () => {
         return new Worker(new URL('./intake/parse.worker.ts', import.meta.url), { type: 'module' });

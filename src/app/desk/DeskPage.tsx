@@ -11,7 +11,6 @@ import {
   clearTicks,
   goToLane,
   runAct,
-  say,
   startAnswering,
   tick,
   tickAll,
@@ -22,9 +21,8 @@ import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
-import { saveFile } from '../ui/save';
+import { saveExport } from '../ui/exported';
 import { viewExists, viewName } from '../ui/naming';
-import { messages } from '../../core/text/sentences';
 import { target as targetOf, actsIn, type DeskAct } from './deskActs';
 import { DeskEdge, shownFilters, toggleGrouped } from './DeskEdge';
 import { Divider } from './Divider';
@@ -116,10 +114,7 @@ function useDeskActs(desk: DeskView) {
   useEffect(() => attendActs(perform));
   const exportTarget = async (format: 'mbox' | 'eml') => {
     if (!target) return;
-    const result = await mailroom.exportMail(target.selection, format);
-    if (!result.ok) return say({ text: result.error, tone: 'trouble', undo: null });
-    saveFile(result.blob, result.name);
-    say({ text: `Exported ${messages(result.count)} to ${result.name}.`, tone: 'done', undo: null });
+    saveExport(await mailroom.exportMail(target.selection, format));
   };
   /** Not junk: the message moves once the one question is answered. */
   const askRescue = async () => {

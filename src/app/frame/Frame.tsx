@@ -21,7 +21,7 @@ import { usePreferences } from '../state/preferences';
 import { useKeys } from '../ui/useKeys';
 import { ImportStrip } from '../mail/ImportStrip';
 import { Line } from './Line';
-import { Troubles } from './Troubles';
+import { StorageLost, Troubles } from './Troubles';
 
 const themes = [
   { theme: 'system', next: 'light', icon: SunMoon, word: 'Light and dark as the system has it' },
@@ -146,6 +146,7 @@ export function Frame() {
       onDragEnd={drop}
     >
       <div className="flex h-full flex-col">
+        {overview.lost && <StorageLost />}
         <Troubles list={overview.troubles} />
         <ImportStrip />
         <div className="flex min-h-0 flex-1">

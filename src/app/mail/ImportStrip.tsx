@@ -2,7 +2,42 @@ import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/overview';
 import { sizeWords } from '../../core/text/time';
 import { count, messages } from '../../core/text/sentences';
+import { useState } from 'react';
 import { Link } from 'react-router';
+import { bringIn } from './importRun';
+
+/** An import that was cut off by closing the page: told until it is gone on with, or put away. */
+function CutOff() {
+  const cutOff = useMailbox((s) => s.overview?.cutOff);
+  const [picker, setPicker] = useState<HTMLInputElement | null>(null);
+  if (!cutOff) return null;
+  const { names, target, added } = cutOff;
+  return (
+    <section aria-label="Import" className="flex items-start gap-3 border-b border-base-300 bg-base-200 px-4 py-2">
+      <p role="status" className="min-w-0 flex-1">
+        <strong>The import was cut off</strong> when the page was closed: {messages(added)} from {names} came in. Choose
+        the same files again, and the rest is added.
+      </p>
+      <input
+        ref={setPicker}
+        type="file"
+        multiple
+        hidden
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])];
+          e.target.value = '';
+          void bringIn(files, target);
+        }}
+      />
+      <button className="btn btn-sm btn-primary" onClick={() => picker?.click()}>
+        Choose the files
+      </button>
+      <button className="btn btn-outline btn-sm" onClick={() => void mailroom.forgetCutOff()}>
+        Put away
+      </button>
+    </section>
+  );
+}
 
 /** The import under way, on every page: how far, how many, and a way to stop; then what it came to. */
 export function ImportStrip() {
@@ -32,7 +67,7 @@ export function ImportStrip() {
       </section>
     );
   }
-  if (!imported) return null;
+  if (!imported) return <CutOff />;
   const { added, already, damaged, refused, cancelled, error } = imported;
   return (
     <section aria-label="Import" className="flex items-start gap-3 border-b border-base-300 bg-base-200 px-4 py-2">

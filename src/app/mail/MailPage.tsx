@@ -3,12 +3,12 @@ import { useRef, useState, type DragEvent } from 'react';
 import { placeName, type Place } from '../../core/mail/place';
 import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
-import { say, useDesk } from '../state/desk';
+import { useDesk } from '../state/desk';
 import { forgetAllAnswers } from '../state/unfinishedAnswers';
 import { refresh, useMailbox } from '../state/overview';
 import { Dialog } from '../ui/Dialog';
 import { Page } from '../ui/Page';
-import { saveFile } from '../ui/save';
+import { saveExport } from '../ui/exported';
 import { exactTime } from '../../core/text/time';
 import { movablePlaces } from '../ui/naming';
 import { count, messages } from '../../core/text/sentences';
@@ -136,9 +136,7 @@ function ExportSection() {
     const selection: Selection = { view: chosen.view };
     const result = await mailroom.exportMail(selection, format);
     setBusy(false);
-    if (!result.ok) return say({ text: result.error, tone: 'trouble', undo: null });
-    saveFile(result.blob, result.name);
-    say({ text: `Saved ${messages(result.count)} as ${result.name}.`, tone: 'done', undo: null });
+    saveExport(result);
   };
   return (
     <section aria-labelledby="mail-out" className="flex flex-col items-start gap-3">

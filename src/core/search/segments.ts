@@ -2,7 +2,7 @@
 import type { SearchedTexts } from './find';
 import type { TextBatch } from './textBatch';
 import { Dictionary, type Folding } from './dictionary';
-import { TextSegment, type PackedSegment } from './textIndex';
+import { TextSegment, without, type PackedSegment } from './textIndex';
 import { segmentSize, type Part } from './units';
 
 export class TextSegments implements SearchedTexts {
@@ -35,6 +35,12 @@ export class TextSegments implements SearchedTexts {
     this.segments[which]?.drop(count - which * segmentSize);
     this.count = Math.min(this.count, count);
     return which;
+  }
+
+  /** Takes the words of some messages, numbered from 0 within a segment, out of it. */
+  erase(which: number, messages: ReadonlySet<number>): void {
+    const segment = this.segments.at(which);
+    if (segment) this.segments[which] = TextSegment.of(without(segment.pack(), messages), undefined, this.dictionary);
   }
 
   /** A segment as it is stored; one without messages where there is none. */

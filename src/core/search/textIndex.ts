@@ -312,6 +312,18 @@ export class TextSegment {
   }
 }
 
+/** A stored segment without some of its messages: neither they nor the words that only they had are left in it. */
+export function without(stored: PackedSegment, messages: ReadonlySet<number>): PackedSegment {
+  const words = stored.words.split('\n').slice(1, -1);
+  const positions = new Int32Array(words.length).fill(-1);
+  const kept: string[] = [];
+  const units = Units.of(stored).without(messages, (word) => {
+    if (positions[word] < 0) positions[word] = kept.push(words[word]) - 1;
+    return positions[word];
+  });
+  return { words: ['', ...kept, ''].join('\n'), ...units.packed() };
+}
+
 /** A value from its words; null where it was not kept. */
 function valueOf(words: readonly string[]): string | null {
   if (words[0] === notKept || words[0] === irregularValue) return null;

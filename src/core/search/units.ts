@@ -93,6 +93,18 @@ export class Units {
     return of;
   }
 
+  /** The same without the words of some messages, of which nothing is left; of each other word its new position. */
+  without(messages: ReadonlySet<number>, position: (word: number) => number): Units {
+    const of = new Units();
+    for (let message = 0; message < this.count; message++)
+      for (const part of ['body', 'header'] as const) {
+        if (!messages.has(message))
+          for (const word of this.words(this.from(message, part), this.to(message, part))) of.put(position(word));
+        of.end(part);
+      }
+    return of;
+  }
+
   /** The same, to be written into: what it was made of may be on its way into storage. */
   opened(): Units {
     const of = new Units();

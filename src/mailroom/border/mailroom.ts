@@ -109,7 +109,11 @@ export interface Mailroom {
   logDetail(seq: number): Promise<LogDetail | null>;
   importFiles(job: string, files: File[], target: Place | 'line'): Promise<ImportReport>;
   cancelImport(job: string): Promise<void>;
+  /** Puts away that an import was cut off. */
+  forgetCutOff(): Promise<void>;
   exportMail(selection: Selection, format: 'mbox' | 'eml'): Promise<ExportResult>;
+  /** What is still in memory of all messages, where the browser has dropped what it stored. */
+  exportMemory(): Promise<ExportResult>;
   /** Begins a mailbox: the demo's, from the post office, or an empty one of the person's own. */
   begin(kind: 'demo' | 'own'): Promise<Outcome>;
   /** Fetches what has arrived. */

@@ -20,6 +20,10 @@ export interface Overview {
   stations: { id: StationId; name: string; page: string; today: number }[];
   setup: Setup;
   post: PostStatus;
+  /** The browser has dropped what it stored: what is in memory is all that is left, and nothing more is kept. */
+  lost: boolean;
+  /** An import that was cut off when the mailbox was last closed: how many messages of it came in; null for none. */
+  cutOff: { names: string; target: Place | 'line'; added: number } | null;
   /** Troubles to be told, oldest first: spoilt records, refused storage. */
   troubles: string[];
   /** The command that Undo would take back, or null. */

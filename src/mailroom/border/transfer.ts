@@ -26,4 +26,6 @@ export interface ImportReport {
   error: string | null;
 }
 
-export type ExportResult = { ok: true; blob: Blob; name: string; count: number } | { ok: false; error: string };
+/** `lost`: how many messages are not in it, because their bytes are damaged or missing. */
+export type ExportResult =
+  { ok: true; blob: Blob; name: string; count: number; lost: number } | { ok: false; error: string };

@@ -3,6 +3,7 @@
 import { type JournalHead, jobOf } from '../state/journalHead';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
+import { stockOf } from '../storage/stock';
 import { keyOf, statePackSize } from '../storage/keys';
 import type { Writes } from '../storage/storing';
 
@@ -41,12 +42,10 @@ export async function compact(
     await records.write(keyOf.checkpointState(pack), columns.pack(pack));
   const [, meta] = mailbox.meta();
   await records.write(keyOf.checkpoint, { meta: { ...meta, first: last + 1 } });
-  const from = mailbox.first;
   mailbox.letGo(n, last + 1);
   await mailbox.flush();
   // What a crash left of an earlier time goes, too.
-  let oldest = from;
-  while (oldest > 1 && (await records.has(keyOf.journal(oldest - 1)))) oldest--;
-  for (let seq = oldest; seq <= last; seq++) await records.remove(keyOf.journal(seq));
+  const { journal } = stockOf(await records.keys());
+  for (const seq of journal) if (seq <= last) await records.remove(keyOf.journal(seq));
   return n;
 }

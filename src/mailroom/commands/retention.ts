@@ -5,7 +5,7 @@ import { expunged } from '../state/internedTables';
 import type { MailState } from '../state/mailState';
 import { daysKept, deletedOn } from '../state/retention';
 import type { Committing } from '../storage/committing';
-import type { Stored } from '../storage/stored';
+import { eraseDeleted } from './erasing';
 
 const day = 86_400_000;
 
@@ -25,23 +25,19 @@ export function nextDeletion(
 }
 
 /** Deletes for good what has been in the Bin, or in Junk, for its time, and says so in the Logbook. Returns how many. */
-export async function tidy(
-  mailbox: MailState & Pick<Stored, 'raws'> & Committing & { storeSoon(): void },
-): Promise<number> {
+export async function tidy(mailbox: MailState & Committing & Parameters<typeof eraseDeleted>[0]): Promise<number> {
   if (mailbox.daysSeen.see(mailbox.now())) mailbox.storeSoon();
   let count = 0;
   for (const place of fixedPlaces) {
     const days = daysKept(place, mailbox.setup);
     if (days !== null) count += await tidyPlace(mailbox, place, days);
   }
+  // Also what a crash has left of an earlier time.
+  await eraseDeleted(mailbox);
   return count;
 }
 
-async function tidyPlace(
-  mailbox: MailState & Pick<Stored, 'raws'> & Committing,
-  place: FixedPlace,
-  days: number,
-): Promise<number> {
+async function tidyPlace(mailbox: MailState & Committing, place: FixedPlace, days: number): Promise<number> {
   const { columns, tables } = mailbox;
   const index = tables.placeIndex(place);
   const now = mailbox.now();
@@ -58,6 +54,5 @@ async function tidyPlace(
     ids: due,
     after: { place: expunged, placedAt: now },
   });
-  await mailbox.raws.drop(due);
   return due.length;
 }

@@ -111,7 +111,13 @@ export async function undo(
   if (done) return { ok: true, receipt: done };
   const entry = mailbox.heads.find((h) => h.seq === seq);
   if (!entry) return { ok: false, error: `The Logbook has no entry ${seq}.` };
-  if (entry.final) return { ok: false, error: 'What was deleted for good cannot be brought back.' };
+  if (entry.final)
+    return {
+      ok: false,
+      error: entry.kinds.includes('deleted')
+        ? 'What was deleted for good cannot be brought back.'
+        : 'That can’t be undone.',
+    };
   if (!canUndo(entry)) return { ok: false, error: 'Mail that arrived stays: move it to the Bin instead.' };
   if (undoneBy(mailbox.heads, seq) !== null) return { ok: false, error: 'That was undone already.' };
   const parts = mailbox.heads.filter((h) => jobOf(h.command) === jobOf(entry.command));

@@ -8,6 +8,7 @@ import { NotWritten, type Exclusive } from '../storage/committing';
 import type { Logged } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Parse, ParsedBatch } from './parsePool';
+import { oneLine } from '../../core/text/oneLine';
 import { count, messages, reasonOf } from '../../core/text/sentences';
 
 /** A file as the import needs it: a browser's File is one. */
@@ -138,6 +139,10 @@ async function importFile(job: Job, file: MailFile, control: ImportControl): Pro
   return null;
 }
 
+/** Files in words: the name of a single one, or how many. */
+export const namesOf = (files: readonly Pick<MailFile, 'name'>[]): string =>
+  files.length === 1 ? oneLine(files[0].name) : `${count(files.length)} files`;
+
 /**
  * Brings files in. What was added before a cancel, a full disk or a crash stays, and the same files again add only the
  * rest. `ahead`: how many batches may wait for the workers.
@@ -154,7 +159,7 @@ export async function importFiles(
 ): Promise<ImportReport> {
   await mailbox.ready();
   const report: ImportReport = { added: 0, already: 0, damaged: 0, refused: [], cancelled: false, error: null };
-  const names = files.length === 1 ? files[0].name : `${count(files.length)} files`;
+  const names = namesOf(files);
   const job: Job = {
     mailbox,
     id,

@@ -10,7 +10,6 @@ import type { Correspondents } from '../state/correspondents';
 import type { Stored } from '../storage/stored';
 import type { Viewing, Searching } from '../search/searching';
 import { fileName } from '../../core/text/fileName';
-import { messages } from '../../core/text/sentences';
 
 /** Parts are put into a Blob at this size: the browser may keep those on disk. */
 const partBytes = 8 << 20;
@@ -39,7 +38,7 @@ export async function exportMail(
   await mailbox.envelopes.ensure(ids, mailbox.columns.count);
   const lost: number[] = [];
   const stored = async (id: number) => {
-    const message = await mailbox.raws.read(id).catch(() => null);
+    const message = await mailbox.raws.readable(id);
     if (!message) lost.push(id);
     return message;
   };
@@ -48,15 +47,13 @@ export async function exportMail(
     const message = await stored(ids[0]);
     if (!message) return { ok: false, error: 'The stored bytes of this message can’t be read any more.' };
     const blob = new Blob([own(toEml(message.bytes, message.form))], { type: 'message/rfc822' });
-    return { ok: true, blob, name: `${fileName(mailbox.envelopes.get(ids[0]).subject || 'message')}.eml`, count: 1 };
+    const subject = fileName(mailbox.envelopes.get(ids[0]).subject || 'message');
+    return { ok: true, blob, name: `${subject}.eml`, count: 1, lost: 0 };
   }
   const blob = format === 'mbox' ? await mbox(mailbox, ids, stored) : await emlZip(mailbox, ids, stored);
-  if (lost.length)
-    return {
-      ok: false,
-      error: `${messages(lost.length)} can’t be read from storage any more, so the export would not be whole. Export the others by selecting them.`,
-    };
-  return { ok: true, blob, name: format === 'mbox' ? `${name}.mbox` : `${name}.zip`, count: ids.length };
+  const count = ids.length - lost.length;
+  if (count === 0) return { ok: false, error: 'The stored bytes of these messages can’t be read any more.' };
+  return { ok: true, blob, name: format === 'mbox' ? `${name}.mbox` : `${name}.zip`, count, lost: lost.length };
 }
 
 type Read = (id: number) => Promise<{ bytes: Uint8Array; form: 'mbox' | 'eml' } | null>;

@@ -5,19 +5,33 @@ import { newJunk } from './junkReport';
 import { lastUndoable } from './logbook';
 import type { MailState, Revised, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
+import type { Importing } from '../storage/importing';
+import { jobOf } from '../state/journalHead';
 import type { Viewing } from '../search/searching';
 import { expunged } from '../state/internedTables';
 import { stations } from '../../core/line/stations';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
 
+interface CutOff {
+  readonly cutOff: Importing | null;
+}
+
+/** What came in of an import that was cut off. */
+function cutOffOf({ cutOff, heads }: CutOff & Pick<Logged, 'heads'>): Overview['cutOff'] {
+  if (!cutOff) return null;
+  const { job, names, target } = cutOff;
+  const added = heads.reduce((n, head) => (jobOf(head.command) === job ? n + head.count : n), 0);
+  return { names, target, added };
+}
+
 /** The counts for the line. `dayStart`: when today began where the person is. */
 export function overview(
   mailbox: Pick<MailState, 'columns' | 'tables' | 'setup'> &
     Revised &
     Pick<Keeping, 'troubles'> &
-    Pick<Logged, 'heads'> &
-    Viewing,
+    CutOff &
+    Pick<Logged, 'heads'> & { readonly lost: boolean } & Viewing,
   post: PostStatus,
   dayStart: number,
 ): Overview {
@@ -53,6 +67,8 @@ export function overview(
     stations: stations.map(({ id, name, page }) => ({ id, name, page, today: today.get(id) ?? 0 })),
     setup,
     post,
+    lost: mailbox.lost,
+    cutOff: cutOffOf(mailbox),
     troubles: [...mailbox.troubles],
     undo: lastUndoable(mailbox),
   };

@@ -3,7 +3,7 @@
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
 import { TextBatchWriter, type TextBatch } from '../../core/search/textBatch';
 import { TextSegments } from '../../core/search/segments';
-import type { PackedSegment } from '../../core/search/textIndex';
+import { without, type PackedSegment } from '../../core/search/textIndex';
 import { segmentSize } from '../../core/search/units';
 import type { Records } from '../storage/records';
 import type { Writes } from '../storage/storing';
@@ -31,6 +31,17 @@ export function textOf(message: Message): TextBatch {
   const writer = new TextBatchWriter();
   writer.add(message);
   return writer.batch();
+}
+
+/** Messages by their segment, numbered from 0 within it. */
+function bySegment(ids: Iterable<number>): Map<number, Set<number>> {
+  const out = new Map<number, Set<number>>();
+  for (const id of ids) {
+    const at = Math.floor(id / segmentSize);
+    const messages = out.get(at) ?? new Set();
+    out.set(at, messages.add(id % segmentSize));
+  }
+  return out;
 }
 
 /** A message on its way in, and where its text was read already. */
@@ -111,6 +122,24 @@ export class TextStore {
   /** Forgets messages that could not be written. */
   drop(count: number): void {
     if (count < this.texts.count) this.dirty.add(this.texts.drop(count));
+  }
+
+  /** Takes what the index has of messages out of memory and storage. */
+  async erase(ids: Iterable<number>): Promise<void> {
+    await this.filling?.catch(() => undefined);
+    for (const [at, messages] of bySegment(ids)) {
+      const key = keyOf.text(at);
+      if (at * segmentSize < this.texts.count) {
+        this.texts.erase(at, messages);
+        this.dirty.delete(at);
+        await this.records.write(key, { form: textForm, ...this.texts.pack(at) });
+      } else {
+        const stored = await this.records.readDerived(key, segmentSchema);
+        // One that can't be read is made anew, without them.
+        if (stored === null) await this.records.remove(key);
+        else await this.records.write(key, { form: textForm, ...without(stored as PackedSegment, messages) });
+      }
+    }
   }
 
   /** The segments that changed since the last call, ready to be stored. */

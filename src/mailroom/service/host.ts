@@ -7,10 +7,12 @@ import type { DemoOffice, PostOffice } from '../post/postOffice';
 import { Refused } from '../commands/once';
 import { NotWritten } from '../storage/committing';
 import type { RecordStore } from '../storage/recordStore';
+import type { Room } from '../storage/room';
 import type { Alarm } from '../time/clock';
 
 export interface ServiceHost {
   store: RecordStore;
+  room: Room;
   clock: Alarm;
   pool: Pick<ParsePool, 'parse' | 'size'>;
   post: PostOffice;

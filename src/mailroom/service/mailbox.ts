@@ -18,17 +18,22 @@ import { Finding } from '../search/finding';
 import { JunkRoom } from '../junk/junkFilter';
 import { People } from '../state/people';
 import { Redundancy } from '../search/redundancy';
-import { readState } from '../state/readState';
+import { readState, type ReadState } from '../state/readState';
 import { SenderIndex } from '../state/senderIndex';
 import { RawStore } from '../storage/rawStore';
 import type { StoredMessage } from '../../core/mail/message';
-import { recordOf, recordsAfter, type Commit, type JournalRecord } from '../storage/journal';
-import { keyOf, statePackSize } from '../storage/keys';
+import { recordOf, recordsOf, type Commit, type JournalRecord } from '../storage/journal';
+import { bigMessage, keyOf, rawPackSize, statePackSize } from '../storage/keys';
 import { editSetup } from '../../core/line/setupEdit';
 import { storageTrouble, type RecordStore } from '../storage/recordStore';
 import { Records } from '../storage/records';
 import { Storing, type Writes } from '../storage/storing';
-import { Tables } from '../state/internedTables';
+import { expunged, Tables } from '../state/internedTables';
+import { readImporting, type Importing } from '../storage/importing';
+import { missingRaw, type Stock } from '../storage/stock';
+import { putUnknown, unknownAfter, type Unknown } from '../commands/putUnknown';
+import { Lasting } from '../time/lasting';
+import { messages } from '../../core/text/sentences';
 import { TextStore } from '../search/textStore';
 import { Views } from '../search/views';
 import { turn } from '../time/turn';
@@ -69,12 +74,21 @@ export class Mailbox {
   seq = 0;
   /** The first record of the journal that is kept. */
   first = 1;
+  /** The last record of the journal whose messages, deleted for good, are gone from everything that is stored. */
+  erasedTo = 0;
+
+  /** The import that was cut off when the mailbox was last closed. */
+  cutOff: Importing | null = null;
+  /** Whether the browser has dropped what it stored. */
+  lost = false;
 
   /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
   private counted = 0;
   readonly records: Records;
   private readonly storing: Storing;
   private closed = false;
+  /** How many messages there were when it was opened. */
+  private atOpening = 0;
   private queue: Promise<unknown> = Promise.resolve();
   /** What conditions were found to hold for, under the accounts or the Register by which they go (candidates.ts). */
   asked = new WeakMap<object, Map<string, Bits>>();
@@ -82,8 +96,8 @@ export class Mailbox {
   /** Begins to read what the first rows don't need. */
   beginRest: () => void = () => undefined;
   private readonly restBegun = new Promise<void>((resolve) => (this.beginRest = resolve));
-  private journalLoaded: Promise<void> = Promise.resolve();
-  private envelopesLoaded: Promise<void> = Promise.resolve();
+  private journalLoaded = new Lasting(() => Promise.resolve());
+  private envelopesLoaded = new Lasting(() => Promise.resolve());
 
   private constructor(
     store: RecordStore,
@@ -91,13 +105,13 @@ export class Mailbox {
     private readonly changed: () => void,
     private readonly reading: (progress: ReadingProgress) => void,
   ) {
-    this.records = new Records(store, now, (says) => this.troubles.push(says));
+    this.records = new Records(store, now, (says) => this.tell(says));
     const { records } = this;
     this.storing = new Storing(records, {
       packs: (packs) => packs.map((pack) => [keyOf.state(pack), this.columns.pack(pack)]),
       meta: () => this.meta(),
       anew: () => [...this.derived.takeDirty(), ...this.text.takeDirty(), ...this.junk.takeDirty()],
-      trouble: (says) => this.troubles.push(says),
+      trouble: (says) => this.tell(says),
     });
     this.derived = new Derived(records);
     this.junk = new JunkRoom(this);
@@ -132,12 +146,12 @@ export class Mailbox {
 
   private async load(): Promise<void> {
     let derived: ReturnType<Derived['fetch']> = Promise.resolve([]);
-    const { meta, from, first } = await readState(
-      this.records,
-      this.columns,
-      (count) => (derived = this.derived.fetch(count)),
-    );
-    this.first = first;
+    const state = await readState(this.records, this.columns, {
+      begun: (count) => (derived = this.derived.fetch(count)),
+      reach: (stock) => this.reach(stock, 0),
+    });
+    const { meta, from } = state;
+    this.first = state.first;
     if (meta) {
       this.tables = new Tables(meta);
       this.setup = meta.setup;
@@ -147,15 +161,21 @@ export class Mailbox {
       this.remindedAt = meta.remindedAt;
       this.daysSeen.takeUp(meta.daysSeen);
       this.counted = meta.count;
+      this.erasedTo = meta.erasedTo;
     }
-    this.seq = from;
-    await this.replay(from);
+    const unknown = await this.replay(state);
     this.derived.setAccounts(this.setup.accounts);
     this.derived.load(this.columns.count, await derived);
+    if (state.stock.importing) this.cutOff = await readImporting(this.records);
     this.views.rebuild();
     this.revision = this.seq;
-    this.journalLoaded = this.restBegun.then(() => this.loadHeads(from));
-    this.envelopesLoaded = this.journalLoaded.then(() => this.loadEnvelopes());
+    this.atOpening = this.columns.count;
+    this.tellMissing(state.stock);
+    if (unknown.ids.length) await this.exclusive(() => putUnknown(this, unknown));
+    this.journalLoaded = new Lasting(() => this.restBegun.then(() => this.loadHeads(from)));
+    this.envelopesLoaded = new Lasting(() => this.journalLoaded.get().then(() => this.loadEnvelopes(state.stock)));
+    // What it fails by is told when it is asked for.
+    void this.restBegun.then(() => this.envelopesLoaded.get()).catch(() => undefined);
     if (this.seq > 0 && this.daysSeen.see(this.now())) this.storeSoon();
     setTimeout(this.beginRest, latestRest);
   }
@@ -163,23 +183,63 @@ export class Mailbox {
   /** Settled once the Logbook's entries are in memory. Whoever waits for it makes it begin. */
   journalReady(): Promise<void> {
     this.beginRest();
-    return this.journalLoaded;
+    return this.journalLoaded.get();
   }
 
   /** Settled once all envelopes are in memory, too. Whoever waits for it makes it begin. */
   ready(): Promise<void> {
     this.beginRest();
-    return this.envelopesLoaded;
+    return this.envelopesLoaded.get();
   }
 
-  /** Applies the journal's records after `from`. */
-  private async replay(from: number): Promise<void> {
-    const missing = (seq: number) =>
-      this.troubles.push(`Entry ${seq} of the Logbook is missing: what it did may be lost.`);
-    for await (const { seq, record } of recordsAfter(this.records, from, missing)) {
-      if (record) this.apply(record);
-      this.seq = seq;
+  /** Applies the journal's records after `from`. Returns the messages of which it is not known how they came in. */
+  private async replay({ from, last, stock, uncertain, gaps }: ReadState): Promise<Unknown> {
+    const unknown = new Set(uncertain);
+    const changes: JournalRecord['change'][] = [];
+    let lost = gaps;
+    for await (const { record } of recordsOf(
+      this.records,
+      stock.journal.filter((seq) => seq > from),
+    )) {
+      lost ||= record === null;
+      if (!record) continue;
+      const { count } = this.columns;
+      this.apply(record);
+      changes.push(record.change);
+      for (let id = count; id < (record.add?.first ?? 0); id++) unknown.add(id);
     }
+    this.seq = last;
+    // The record that is lost may be the one by which the last messages came.
+    if (lost) {
+      const { count } = this.columns;
+      this.columns.grow(await this.reach(stock, count));
+      for (let id = count; id < this.columns.count; id++) unknown.add(id);
+    }
+    this.counted = this.columns.count;
+    const wrong = this.tables.setRight(this.columns);
+    if (wrong) this.tell(`${messages(wrong)} stood in places or bore labels of which no record is left.`);
+    return unknownAfter(unknown, changes);
+  }
+
+  /** How many messages there are bytes or envelopes of, at least `count`. */
+  private async reach(stock: Stock, count: number): Promise<number> {
+    return this.envelopes.reach(stock, await this.raws.reach(stock, count));
+  }
+
+  /** Tells of the raw messages that should be there and are not. */
+  private tellMissing(stock: Stock): void {
+    const { count } = this.columns;
+    const ids = missingRaw(stock, count).flatMap((pack) =>
+      Array.from({ length: Math.min(rawPackSize, count - pack * rawPackSize) }, (_, i) => pack * rawPackSize + i),
+    );
+    this.tellLost(ids.filter((id) => this.columns.place[id] !== expunged).length);
+  }
+
+  private tellLost(count: number): void {
+    if (count)
+      this.tell(
+        `The bytes of ${messages(count)} are missing from storage: what a row says of them is all that is left. All others can be read and saved.`,
+      );
   }
 
   /** Reads the Logbook's entries, which the first rows don't need. */
@@ -193,15 +253,19 @@ export class Mailbox {
     this.bump();
   }
 
-  private async loadEnvelopes(): Promise<void> {
+  private async loadEnvelopes(stock: Stock): Promise<void> {
     const { count } = this.columns;
     const reading = (done: number) => this.reading({ what: 'rows', done, total: count });
     await this.envelopes.ensureAll(count, reading);
     // Decoding all at once would hold up whoever asks for rows meanwhile.
+    let lost = 0;
     for (let id = 0; id < count; id++) {
-      if (this.envelopes.get(id).damage !== null) this.damaged.add(id);
+      const { damage, size } = this.envelopes.get(id);
+      if (damage !== null) this.damaged.add(id);
+      if (size > bigMessage && !stock.big.has(id) && this.columns.place[id] !== expunged && id < this.atOpening) lost++;
       if (id % 512 === 511) await turn();
     }
+    this.tellLost(lost);
     await this.rebuildDerived();
   }
 
@@ -234,6 +298,13 @@ export class Mailbox {
   envelopeTable(): MessageTable {
     this.table.grow(this.columns.count);
     return this.table;
+  }
+
+  /** Tells the person of a trouble, once. */
+  tell(says: string): void {
+    if (this.troubles.includes(says)) return;
+    this.troubles.push(says);
+    this.bump();
   }
 
   private bump(): void {
@@ -333,6 +404,13 @@ export class Mailbox {
     this.bump();
   }
 
+  /** The browser has dropped what it stored: nothing more is written, and the person is told. */
+  lose(): void {
+    this.lost = true;
+    this.storing.close();
+    this.bump();
+  }
+
   /** Writes nothing any more: its store was cleared, or belongs to another now. */
   close(): void {
     this.closed = true;
@@ -365,6 +443,7 @@ export class Mailbox {
       remindedAt: this.remindedAt,
       daysSeen: [...this.daysSeen.list],
       first: this.first,
+      erasedTo: this.erasedTo,
     };
     return [keyOf.meta, meta];
   }

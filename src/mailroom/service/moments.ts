@@ -1,6 +1,7 @@
 // Everything in the mailroom that falls due by itself.
 import { ageMail, nextOfAge } from '../commands/ageing';
 import { compact } from '../commands/compaction';
+import { hasToErase } from '../commands/erasing';
 import { nextDeletion, tidy } from '../commands/retention';
 import { fallenDue, nextReminder } from '../questions/agenda';
 import { every, type Moment } from '../time/moments';
@@ -17,7 +18,8 @@ export function momentsOf(open: Open, host: ServiceHost, post: PostRoom): Moment
     every('post office', checkEvery, post.check),
     {
       name: 'retention',
-      next: () => nextDeletion(open.mailbox),
+      // At once where a crash came between a deletion and its carrying out.
+      next: (now) => (hasToErase(open.mailbox) ? now : nextDeletion(open.mailbox)),
       due: () => open.mailbox.exclusive(() => tidy(open.mailbox)),
     },
     {

@@ -14,6 +14,7 @@ import { agenda } from '../questions/agenda';
 import { clearOutCounts, clearOutReport } from '../questions/clearOutReport';
 import { openConversation, thinning } from '../questions/conversations';
 import { dryRun, ruleSetReport } from '../questions/dryRuns';
+import { exportMemory } from '../questions/memory';
 import { exportMail } from '../questions/exporting';
 import { habit, ruleProposals } from '../questions/habits';
 import { filterReport, judgement, secondLook } from '../questions/junkReport';
@@ -71,6 +72,7 @@ function ofMail(open: Open) {
     open: (id, plain) => openMessage(open.mailbox, id, plain),
     attachment: (id, index) => attachment(open.mailbox, id, index),
     startAnswer: (id, all, when) => startAnswer(open.mailbox, id, all, when),
+    exportMemory: async () => exportMemory(open.mailbox),
     exportMail: (selection, format) => exportMail(open.mailbox, selectionSchema.parse(selection), format),
   } satisfies Partial<Mailroom>;
 }
@@ -130,6 +132,6 @@ export function questionsOf(open: Open, host: ServiceHost, post: () => PostStatu
     ...ofSenders(open, host),
     ...ofDecisions(open, host),
     overview: async () => overview(open.mailbox, post(), dayStart(host.clock.now())),
-    begun: async () => open.mailbox.seq > 0,
+    begun: async () => open.mailbox.seq > 0 || open.mailbox.columns.count > 0,
   } satisfies Partial<Mailroom>;
 }

@@ -8,17 +8,21 @@ import { momentsOf } from './moments';
 import { PostRoom } from './post';
 import { questionsOf } from './questions';
 import { transferOf } from './transfer';
+import { guarded } from '../storage/guarded';
 
 /** How long after everything is in memory the text index is warmed, in milliseconds. */
 const warmAfter = 3_000;
 
 /** Opens the mailbox and serves it. Throws NewerStorage where a newer version wrote it. */
 export async function openService(host: ServiceHost): Promise<Mailroom> {
+  /** What is to hear that the browser dropped the database. */
+  let lose: () => void = () => undefined;
+  const store = guarded(host.store, host.room, () => lose());
   /** What hears of every change; set once there is something to plan. */
   let planned: () => void = () => undefined;
   const openMailbox = (): Promise<Mailbox> => {
     const opened: Promise<Mailbox> = Mailbox.open(
-      host.store,
+      store,
       host.clock.now,
       () =>
         void opened.then(({ revision }) => {
@@ -29,6 +33,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     );
     return opened.then((it) => {
       it.junk.fetchShipped = host.shippedModel;
+      lose = () => it.lose();
       return it;
     });
   };
@@ -53,7 +58,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     eraseAll: async () => {
       await open.mailbox.exclusive(async () => {
         open.mailbox.close();
-        await host.store.clear();
+        await store.clear();
       });
       open.mailbox = await openMailbox();
       host.tell({ kind: 'revision', revision: -1 });

@@ -1,6 +1,7 @@
 // Files of mail on their way in: each import by its job, so that it can be stopped.
 import type { Mailroom } from '../border/mailroom';
-import { importFiles, type ImportControl } from '../intake/importFiles';
+import { importFiles, namesOf, type ImportControl } from '../intake/importFiles';
+import { forgetImporting, noteImporting } from '../storage/importing';
 import type { Open, ServiceHost } from './host';
 
 export function transferOf(open: Open, { pool, tell }: ServiceHost) {
@@ -9,13 +10,24 @@ export function transferOf(open: Open, { pool, tell }: ServiceHost) {
     importFiles: async (job, files, target) => {
       const control: ImportControl = { cancelled: false };
       imports.set(job, control);
+      const { mailbox } = open;
+      const names = namesOf(files);
+      mailbox.cutOff = null;
+      // Should it be cut off, that is told at the next opening. What can't even note it is told by the first batch.
+      await noteImporting(mailbox.records, { job, names, target }).catch(() => undefined);
       try {
-        return await importFiles(open.mailbox, job, files, target, pool.parse, pool.size + 1, control, (progress) =>
+        return await importFiles(mailbox, job, files, target, pool.parse, pool.size + 1, control, (progress) =>
           tell({ kind: 'import', progress }),
         );
       } finally {
         imports.delete(job);
+        await forgetImporting(mailbox.records).catch(() => undefined);
       }
+    },
+    forgetCutOff: async () => {
+      open.mailbox.cutOff = null;
+      await forgetImporting(open.mailbox.records);
+      tell({ kind: 'revision', revision: open.mailbox.revision });
     },
     cancelImport: async (job) => {
       const control = imports.get(job);

@@ -7,14 +7,24 @@ import type { StoredTraceLine } from '../storage/trace';
 /** Where a message is that was deleted for good, or whose import was undone: nowhere that is shown. */
 export const expunged = 0;
 
+/** More different words than this no table holds. */
+const mostItems = 1 << 20;
+
 class Table<T> {
   private readonly index = new Map<string, number>();
   readonly items: T[] = [];
   private newFrom = 0;
 
   constructor(items: readonly T[]) {
-    for (const item of items) this.add(item);
+    // As they stand, each at its index: what fills a hole may stand there more than once.
+    for (const item of items) this.put(item);
     this.newFrom = this.items.length;
+  }
+
+  private put(item: T): void {
+    const key = JSON.stringify(item);
+    if (!this.index.has(key)) this.index.set(key, this.items.length);
+    this.items.push(item);
   }
 
   /** The index of an item, which is added if it is new. */
@@ -41,15 +51,23 @@ class Table<T> {
     this.newFrom = Math.min(this.newFrom, first);
   }
 
-  /** Adds what a journal record added; doing it twice is doing it once. */
-  replay({ first, items }: { first: number; items: T[] }): void {
-    for (const [i, item] of items.entries())
-      if (first + i >= this.items.length) {
-        this.items.push(item);
-        this.index.set(JSON.stringify(item), this.items.length - 1);
-      }
+  /**
+   * Adds what a journal record added, each at its own index; doing it twice is doing it once. Where a record before it is
+   * lost, `filler` stands for what that one added.
+   */
+  replay({ first, items }: { first: number; items: T[] }, filler: T): void {
+    while (this.items.length < Math.min(first, mostItems)) this.items.push(filler);
+    for (const [i, item] of items.entries()) if (first + i === this.items.length) this.put(item);
     this.newFrom = this.items.length;
   }
+}
+
+/** The columns whose values are indexes into the tables, for so many messages. */
+interface Indexes {
+  place: Uint16Array;
+  labels: Uint16Array;
+  trace: Uint32Array;
+  count: number;
 }
 
 /** The three tables of a mailbox. */
@@ -88,8 +106,25 @@ export class Tables {
   }
 
   replay(intern: JournalRecord['intern']): void {
-    this.places.replay(intern.places);
-    this.labelSets.replay(intern.labelSets);
-    this.traces.replay(intern.traces);
+    this.places.replay(intern.places, 'inbox');
+    this.labelSets.replay(intern.labelSets, []);
+    this.traces.replay(intern.traces, []);
+  }
+
+  /** Sets right what names nothing: to the Inbox, no labels, no trace. Returns for how many of the first messages it had to. */
+  setRight({ place, labels, trace, count }: Indexes): number {
+    const inbox = this.placeIndex('inbox');
+    let n = 0;
+    for (let id = 0; id < count; id++) {
+      const noPlace = place[id] >= this.places.items.length;
+      const noLabels = labels[id] >= this.labelSets.items.length;
+      const noTrace = trace[id] >= this.traces.items.length;
+      if (!noPlace && !noLabels && !noTrace) continue;
+      if (noPlace) place[id] = inbox;
+      if (noLabels) labels[id] = 0;
+      if (noTrace) trace[id] = 0;
+      n++;
+    }
+    return n;
   }
 }

@@ -2,6 +2,7 @@
 import { bit } from './columns';
 import { journalSchema, type JournalRecord } from '../storage/journal';
 import { valueAt } from '../storage/stateRecords';
+import { expunged } from './internedTables';
 import { keyOf } from '../storage/keys';
 import type { LogKind } from '../../core/line/logKinds';
 import type { Records } from '../storage/records';
@@ -37,7 +38,7 @@ function kindsOf({
   if (add) kinds.push('arrived');
   else if (change) {
     const { before, after } = change;
-    if (after.place !== undefined) kinds.push(final ? 'deleted' : 'moved');
+    if (after.place !== undefined) kinds.push(final && valueAt(after.place, 0) === expunged ? 'deleted' : 'moved');
     if (after.labels !== undefined && !final) kinds.push('labelled');
     const bits = after.bits === undefined ? 0 : valueAt(before.bits ?? 0, 0) ^ valueAt(after.bits, 0);
     if (after.due !== undefined || bits & (bit.flagged | bit.done)) kinds.push('flagged');

@@ -3,6 +3,7 @@ import type { StoredMessage } from '../../core/mail/message';
 import { type KeptEnvelope, keptEnvelopeSchema } from './keptEnvelope';
 import { SpoiltRecord, readRecord, type Records } from './records';
 import { envelopePackSize, keyOf } from './keys';
+import type { Stock } from './stock';
 import type { RawStore } from './rawStore';
 import { Sharing } from './interning';
 import { z } from 'zod';
@@ -29,6 +30,9 @@ const unreadable: KeptEnvelope = {
   key: '',
   damage: 'Its stored bytes can’t be read any more: the browser’s storage was damaged.',
 };
+
+/** What stays of a message that was deleted for good. */
+const erased: KeptEnvelope = { ...unreadable, damage: null };
 
 /** `form`: which fields an envelope had when it was written; absent from what earlier versions wrote. */
 const envelopePackSchema = z.object({ rows: z.string(), form: z.number().optional() });
@@ -98,7 +102,7 @@ export class EnvelopeStore {
 
   private async load(pack: number, count: number): Promise<void> {
     const key = keyOf.envelopes(pack);
-    const record = await this.records.store.get(key);
+    const record = await this.records.fetch(key);
     if (this.packs[pack]) return;
     const expected = Math.min(envelopePackSize, count - pack * envelopePackSize);
     try {
@@ -118,8 +122,9 @@ export class EnvelopeStore {
   private async rebuild(pack: number, expected: number): Promise<KeptEnvelope[]> {
     const out: KeptEnvelope[] = [];
     for (let i = 0; i < expected; i++) {
-      const stored = await this.raws.read(pack * envelopePackSize + i).catch(() => null);
-      out.push(stored ? await this.reread(stored) : unreadable);
+      const id = pack * envelopePackSize + i;
+      const stored = await this.raws.readable(id);
+      out.push(stored ? await this.reread(stored) : (await this.raws.isGone(id)) ? erased : unreadable);
     }
     await this.records
       .write(keyOf.envelopes(pack), packEnvelopes(out))
@@ -128,10 +133,29 @@ export class EnvelopeStore {
     return out;
   }
 
+  /** How many messages there are envelopes of, at least `count`; `stock`: the packs that there are. */
+  async reach(stock: Pick<Stock, 'envelopes'>, count: number): Promise<number> {
+    const last = [...stock.envelopes].reduce((most, pack) => Math.max(most, pack), -1);
+    if (last < 0) return count;
+    const key = keyOf.envelopes(last);
+    try {
+      const { envelopes } = readEnvelopes(key, await this.records.fetch(key));
+      return Math.max(count, last * envelopePackSize + envelopes.length);
+    } catch (error) {
+      if (!(error instanceof SpoiltRecord)) throw error;
+      return count;
+    }
+  }
+
   private pack(pack: number): KeptEnvelope[] {
     const held = this.packs[pack];
     if (!held) throw new Error(`KeptEnvelope pack ${pack} was not made ready.`);
     return held;
+  }
+
+  /** The envelope of a message where it is in memory; null where not. */
+  held(id: number): KeptEnvelope | null {
+    return this.packs[Math.floor(id / envelopePackSize)]?.[id % envelopePackSize] ?? null;
   }
 
   /** The envelope of a message whose pack was made ready. */
@@ -157,5 +181,21 @@ export class EnvelopeStore {
     }
     await Promise.all(writes);
     for (const [pack, rows] of next) this.packs[pack] = rows.map((row) => this.sharing.share(row));
+  }
+
+  /** Takes everything that the envelopes of messages say out of memory and storage. */
+  async erase(ids: readonly number[], count: number): Promise<void> {
+    await this.ensure(ids, count);
+    const packs = new Set<number>();
+    for (const id of ids) {
+      const pack = Math.floor(id / envelopePackSize);
+      packs.add(pack);
+      this.pack(pack)[id % envelopePackSize] = erased;
+    }
+    for (const pack of packs) {
+      const key = keyOf.envelopes(pack);
+      await this.records.write(key, packEnvelopes(this.pack(pack)));
+      await this.records.forgetAside(key);
+    }
   }
 }

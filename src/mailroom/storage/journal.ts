@@ -91,19 +91,18 @@ export async function readJournal(records: Records, seq: number): Promise<Journa
   return record;
 }
 
-/** The records after `from`, in their order; null for one that can't be read, and for one that is missing: `missing` hears. */
-export async function* recordsAfter(
+/** The records of these numbers, in their order; null for one that can't be read. */
+export async function* recordsOf(
   records: Records,
-  from: number,
-  missing: (seq: number) => void,
+  numbers: readonly number[],
 ): AsyncGenerator<{ seq: number; record: JournalRecord | null }> {
-  for (let seq = from + 1; ; seq++) {
+  for (const seq of numbers) {
     const record = await records.read(keyOf.journal(seq), journalSchema);
-    if (record === null) {
-      // A hole is not the end where a later record exists: a record may have been lost by damage.
-      if (!(await records.has(keyOf.journal(seq + 1)))) return;
-      missing(seq);
-    }
-    yield { seq, record: record === 'spoilt' ? null : record };
+    yield { seq, record: record === 'spoilt' || record?.seq !== seq ? null : record };
   }
+}
+
+/** Has a record say something else of what was done. */
+export async function rewriteJournal(records: Records, seq: number, says: string): Promise<void> {
+  await records.write(keyOf.journal(seq), { ...(await readJournal(records, seq)), says });
 }

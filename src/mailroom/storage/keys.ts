@@ -11,6 +11,8 @@
 //   big/0000000      raw bytes of one message over a megabyte
 //   journal/00000000 one command: what it was, before and after
 //   aside/…          a record that could not be read, kept as it was found
+//   mark             a name that stands as long as the database is the same (guarded.ts)
+//   importing        the files that are being brought in
 
 export const statePackSize = 4_096;
 
@@ -25,6 +27,11 @@ const padded = (n: number, width: number) => String(n).padStart(width, '0');
 
 export const keyOf = {
   meta: 'meta',
+  mark: 'mark',
+  importing: 'importing',
+  /** What the keys of all journal records begin with. */
+  journals: 'journal/',
+  asides: 'aside/',
   state: (pack: number) => `state/${padded(pack, 5)}`,
   junk: 'junk',
   text: (segment: number) => `text/${padded(segment, 5)}`,
@@ -35,5 +42,6 @@ export const keyOf = {
   checkpoint: 'ground',
   checkpointState: (pack: number) => `ground/${padded(pack, 5)}`,
   journal: (seq: number) => `journal/${padded(seq, 8)}`,
+  asidesOf: (key: string) => `aside/${key}/`,
   aside: (key: string, at: number) => `aside/${key}/${at}`,
 };

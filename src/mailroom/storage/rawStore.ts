@@ -1,25 +1,31 @@
 // The raw messages in storage: packed by 64, read only when one is opened, exported or read again.
 import type { Form } from '../../core/mail/mbox';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
-import type { Records } from './records';
+import { SpoiltRecord, type Records } from './records';
+import type { Stock } from './stock';
 import { bytes, int32 } from './schemas';
 import { bigMessage, keyOf, rawPackSize } from './keys';
 import { z } from 'zod';
 
 const rawPackSchema = z.object({
-  /** Length of each message in bytes; -1 for one that has a record of its own, -2 for one that is gone. */
+  /**
+   * Length of each message in bytes; -1 for one that has a record of its own, -2 for one that is gone, -3 for one that
+   * was lost by damage.
+   */
   lengths: int32,
   /** How each is wrapped: 0 for a message by itself, 1 as it stood in an mbox. */
   forms: bytes,
   bytes,
 });
 
+const lengthOf = { big: -1, gone: -2, lost: -3 } as const;
+
 /** The bytes of a message in a record of its own; earlier versions wrote them alone. */
 const bigRecordSchema = z.union([bytes, z.object({ bytes })]);
 
 interface OpenPack {
   pack: number;
-  messages: (StoredMessage | 'big' | 'gone')[];
+  messages: (StoredMessage | 'big' | 'gone' | 'lost')[];
   /** How each big or gone one is wrapped. */
   forms: Form[];
 }
@@ -30,17 +36,22 @@ export class RawStore {
 
   constructor(private readonly records: Records) {}
 
+  /** A pack. Throws SpoiltRecord where it can't be read. */
   private async load(pack: number): Promise<OpenPack> {
     if (this.cached?.pack === pack) return this.cached;
-    const record = await this.records.take(keyOf.raw(pack), rawPackSchema);
+    const key = keyOf.raw(pack);
+    const record = await this.records.take(key, rawPackSchema);
     const open: OpenPack = { pack, messages: [], forms: [] };
     if (record !== null) {
       const { lengths, forms, bytes } = record;
+      const wanted = lengths.reduce((sum, length) => sum + Math.max(0, length), 0);
+      if (wanted !== bytes.length || forms.length !== lengths.length || lengths.length > rawPackSize)
+        throw new SpoiltRecord(key, 'lengths: they are not those of its messages');
       let at = 0;
       for (let i = 0; i < lengths.length; i++) {
         const form: Form = forms[i] === 1 ? 'mbox' : 'eml';
         open.forms.push(form);
-        if (lengths[i] < 0) open.messages.push(lengths[i] === -1 ? 'big' : 'gone');
+        if (lengths[i] < 0) open.messages.push(lengths[i] === -1 ? 'big' : lengths[i] === -2 ? 'gone' : 'lost');
         else {
           open.messages.push({ bytes: bytes.subarray(at, at + lengths[i]), form });
           at += lengths[i];
@@ -51,11 +62,28 @@ export class RawStore {
     return open;
   }
 
+  /** A pack that is to be written anew: where it can't be read, its messages are lost, it is set aside and told. */
+  private async loadToWrite(pack: number): Promise<OpenPack> {
+    const key = keyOf.raw(pack);
+    try {
+      return await this.load(pack);
+    } catch (error) {
+      if (!(error instanceof SpoiltRecord)) throw error;
+      this.records.setAside(key, error.message, await this.records.fetch(key));
+      return { pack, messages: [], forms: [] };
+    }
+  }
+
   private async save(open: OpenPack): Promise<void> {
     const { messages, forms } = open;
+    // What is not there any more leaves no hole.
+    for (let i = 0; i < messages.length; i++) {
+      messages[i] ??= 'lost';
+      forms[i] ??= 'eml';
+    }
     const total = messages.reduce((n, m) => n + (typeof m === 'string' ? 0 : m.bytes.length), 0);
     const record = {
-      lengths: Int32Array.from(messages, (m) => (m === 'big' ? -1 : m === 'gone' ? -2 : m.bytes.length)),
+      lengths: Int32Array.from(messages, (m) => (typeof m === 'string' ? lengthOf[m] : m.bytes.length)),
       forms: Uint8Array.from(forms, (form) => (form === 'mbox' ? 1 : 0)),
       bytes: new Uint8Array(total),
     };
@@ -77,9 +105,13 @@ export class RawStore {
       const pack = Math.floor(id / rawPackSize);
       if (open?.pack !== pack) {
         if (open) writes.push(this.save(open));
-        const old: OpenPack = id % rawPackSize === 0 ? { pack, messages: [], forms: [] } : await this.load(pack);
         const keep = id % rawPackSize;
+        const old: OpenPack = keep === 0 ? { pack, messages: [], forms: [] } : await this.loadToWrite(pack);
         open = { pack, messages: old.messages.slice(0, keep), forms: old.forms.slice(0, keep) };
+        while (open.messages.length < keep) {
+          open.messages.push('lost');
+          open.forms.push('eml');
+        }
       }
       open.forms.push(message.form);
       if (message.bytes.length > bigMessage) {
@@ -92,21 +124,56 @@ export class RawStore {
     this.cached = open;
   }
 
-  /** A message's bytes; null where they were deleted for good. Throws SpoiltRecord where they can't be read. */
+  /**
+   * A message's bytes; null where they were deleted for good. Throws SpoiltRecord where they are damaged or missing, and
+   * whatever the store fails by.
+   */
   async read(id: number): Promise<StoredMessage | null> {
-    const open = await this.load(Math.floor(id / rawPackSize));
+    const pack = Math.floor(id / rawPackSize);
+    const open = await this.load(pack);
     const at = id % rawPackSize;
     const message = open.messages[at];
-    if (message === undefined || message === 'gone') return null;
+    if (message === 'gone') return null;
+    if (message === undefined || message === 'lost') throw new SpoiltRecord(keyOf.raw(pack), 'it is missing');
     if (message !== 'big') return message;
-    const big = await this.records.readDerived(keyOf.big(id), bigRecordSchema);
-    return big && { bytes: 'bytes' in big ? big.bytes : big, form: open.forms[at] };
+    const key = keyOf.big(id);
+    const big = await this.records.take(key, bigRecordSchema);
+    if (big === null) throw new SpoiltRecord(key, 'it is missing');
+    return { bytes: 'bytes' in big ? big.bytes : big, form: open.forms[at] };
   }
 
-  /** A message; null where its bytes were deleted for good or can't be read. */
+  /** The same; null also where they are damaged or missing. Throws only what the store fails by. */
+  async readable(id: number): Promise<StoredMessage | null> {
+    try {
+      return await this.read(id);
+    } catch (error) {
+      if (error instanceof SpoiltRecord) return null;
+      throw error;
+    }
+  }
+
+  /** A message; null where its bytes were deleted for good, are damaged or missing. */
   async message(id: number): Promise<Message | null> {
-    const stored = await this.read(id).catch(() => null);
+    const stored = await this.readable(id);
     return stored && messageOfStored(stored);
+  }
+
+  /** Whether a message's bytes were deleted for good. */
+  async isGone(id: number): Promise<boolean> {
+    try {
+      return (await this.load(Math.floor(id / rawPackSize))).messages[id % rawPackSize] === 'gone';
+    } catch (error) {
+      if (error instanceof SpoiltRecord) return false;
+      throw error;
+    }
+  }
+
+  /** How many messages there are bytes of, at least `count`; `stock`: the packs that there are. */
+  async reach(stock: Pick<Stock, 'raw'>, count: number): Promise<number> {
+    const last = [...stock.raw].reduce((most, pack) => Math.max(most, pack), -1);
+    if (last < 0) return count;
+    const open = await this.load(last).catch(() => null);
+    return Math.max(count, last * rawPackSize + (open?.messages.length ?? 0));
   }
 
   /** Deletes the bytes of messages for good. */
@@ -117,12 +184,13 @@ export class RawStore {
       packs.set(pack, [...(packs.get(pack) ?? []), id]);
     }
     for (const [pack, list] of packs) {
-      const open = await this.load(pack);
+      const open = await this.loadToWrite(pack);
       for (const id of list) {
-        if (open.messages[id % rawPackSize] === 'big') await this.records.remove(keyOf.big(id));
-        if (id % rawPackSize < open.messages.length) open.messages[id % rawPackSize] = 'gone';
+        await this.records.remove(keyOf.big(id));
+        open.messages[id % rawPackSize] = 'gone';
       }
       await this.save(open);
+      await this.records.forgetAside(keyOf.raw(pack));
     }
   }
 }

@@ -38,8 +38,10 @@ export function memoryStore(records = new Map<string, unknown>()): RecordStore {
 export function storageTrouble(error: unknown): string {
   const name = error instanceof Error ? error.name : '';
   const text = reasonOf(error);
+  if (name === 'StorageLost')
+    return 'The browser has dropped what it stored for this page, so nothing can be kept and nothing was changed. Save what is left, as the top of the page says.';
   if (name === 'QuotaExceededError' || /quota|full/i.test(text))
-    return 'The disk space that the browser gives to this page is full, so nothing was changed. Export mail and delete it here, or free space on the disk, then try again.';
+    return 'The disk is full, or the space on it that the browser gives to this page, so nothing was changed. Free space on the disk, or save mail to another disk and delete it here, then try again.';
   if (name === 'InvalidStateError' || name === 'SecurityError' || /denied|not allowed/i.test(text))
     return 'The browser refuses to store anything for this page (a private window does that), so nothing was changed. Open Wide Sort in an ordinary window.';
   return `The browser could not store the change (${text}), so nothing was changed. Try again; if it stays, export the mail and reload the page.`;

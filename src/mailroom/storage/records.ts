@@ -63,6 +63,9 @@ export function readRecord<T>(key: string, record: unknown, schema: z.ZodType<T>
   return parsed.data;
 }
 
+/** How long is waited before a read that failed is tried again, in milliseconds. */
+const pauses = [20, 200];
+
 /** The mailbox of these records was deleted meanwhile. */
 export class Closed extends Error {
   constructor() {
@@ -81,6 +84,8 @@ export class Records {
   ) {}
 
   private open = true;
+  /** The records that were set aside since opening. */
+  private readonly aside = new Set<string>();
 
   /** Writes nothing any more: what is still under way may not come back into storage that was emptied. */
   close(): void {
@@ -97,23 +102,41 @@ export class Records {
     await this.store.remove(key);
   }
 
-  keys(): Promise<string[]> {
-    return this.store.keys();
+  async keys(): Promise<string[]> {
+    try {
+      return await this.store.keys();
+    } catch {
+      await new Promise((resolve) => setTimeout(resolve, pauses[0]));
+      return this.store.keys();
+    }
   }
 
-  async has(key: string): Promise<boolean> {
-    return (await this.store.get(key)) !== null;
+  /** Tells the person of a trouble. */
+  tell(says: string): void {
+    this.told(says);
+  }
+
+  /** What the store holds under a key, asked for again where it fails: a read error mostly passes. */
+  async fetch(key: string): Promise<unknown> {
+    for (const pause of pauses) {
+      try {
+        return await this.store.get(key);
+      } catch {
+        await new Promise((resolve) => setTimeout(resolve, pause));
+      }
+    }
+    return this.store.get(key);
   }
 
   /** What stands under a key; null where nothing does. Throws SpoiltRecord where it can't be read. */
   async take<T>(key: string, schema: z.ZodType<T>): Promise<T | null> {
-    const record = await this.store.get(key);
+    const record = await this.fetch(key);
     return record === null ? null : readRecord(key, record, schema);
   }
 
   /** The same; what can't be read is set aside and told. */
   async read<T>(key: string, schema: z.ZodType<T>): Promise<T | null | 'spoilt'> {
-    const record = await this.store.get(key);
+    const record = await this.fetch(key);
     if (record === null) return null;
     try {
       return readRecord(key, record, schema);
@@ -131,7 +154,7 @@ export class Records {
 
   /** The same in two steps: what was fetched is looked through when it is asked for. */
   async fetchDerived<T>(key: string, schema: z.ZodType<T>): Promise<() => T | null> {
-    const record = await this.store.get(key);
+    const record = await this.fetch(key);
     return () => {
       try {
         return record === null ? null : readRecord(key, record, schema);
@@ -145,6 +168,14 @@ export class Records {
   /** Keeps a record that can't be read where nothing will overwrite it, and tells. */
   setAside(key: string, reason: string, record: unknown): void {
     this.told(`A stored record (${key}) could not be read (${reason}). It was set aside, and the rest was loaded.`);
+    if (!this.open) return;
+    this.aside.add(key);
     void this.store.set(keyOf.aside(key, this.now()), record).catch(() => undefined);
+  }
+
+  /** Forgets what was set aside of a record: what was deleted for good must not stand there. */
+  async forgetAside(key: string): Promise<void> {
+    const of = keyOf.asidesOf(key);
+    for (const one of await this.keys()) if (one.startsWith(of)) await this.remove(one);
   }
 }

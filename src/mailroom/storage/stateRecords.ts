@@ -5,10 +5,13 @@ import { statePackSize } from './keys';
 import { bytes, uint16, uint32, float64 } from './schemas';
 import { traceLineSchema } from './trace';
 
+/** More messages than this no mailbox holds: what says so is damaged. */
+const mostMessages = 1 << 24;
+
 export const metaSchema = z.object({
   /** The journal number that all state packs have reached. */
-  seq: z.number().int(),
-  count: z.number().int(),
+  seq: z.number().int().min(0),
+  count: z.number().int().min(0).max(mostMessages),
   places: z.array(z.string()),
   labelSets: z.array(z.array(z.string())),
   traces: z.array(z.array(traceLineSchema)),
@@ -24,6 +27,8 @@ export const metaSchema = z.object({
   daysSeen: z.array(z.number().int()).default([]),
   /** The first record of the journal that is kept. */
   first: z.number().int().min(1).default(1),
+  /** The last record of the journal whose messages, deleted for good, are gone from everything that is stored. */
+  erasedTo: z.number().int().min(0).default(0),
 });
 
 export type Meta = z.infer<typeof metaSchema>;
@@ -31,15 +36,19 @@ export type Meta = z.infer<typeof metaSchema>;
 /** What the journal stands on once it was shortened: together with the records after `meta.seq` it gives all state. */
 export const checkpointSchema = z.object({ meta: metaSchema });
 
+/** A column of a state pack: one value for each of its messages. */
+const whole = <T extends { length: number }>(array: z.ZodType<T>): z.ZodType<T> =>
+  array.refine(({ length }) => length === statePackSize, { error: `expected ${statePackSize} values` });
+
 export const statePackSchema = z.object({
-  place: uint16,
-  placedAt: float64,
-  bits: bytes,
-  labels: uint16,
-  trace: uint32,
-  date: float64,
-  due: float64.default(() => new Float64Array(statePackSize)),
-  ink: bytes.default(() => new Uint8Array(statePackSize)),
+  place: whole(uint16),
+  placedAt: whole(float64),
+  bits: whole(bytes),
+  labels: whole(uint16),
+  trace: whole(uint32),
+  date: whole(float64),
+  due: whole(float64).default(() => new Float64Array(statePackSize)),
+  ink: whole(bytes).default(() => new Uint8Array(statePackSize)),
 });
 
 export type StatePack = z.infer<typeof statePackSchema>;

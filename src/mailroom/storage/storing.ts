@@ -1,7 +1,7 @@
 // Storing behind the journal: the state and its meta soon after a command, and what can be computed anew a little later,
 // so that while mail pours in its large records are written once for many commands.
 import type { Records } from './records';
-import { storageTrouble } from './recordStore';
+import { reasonOf } from '../../core/text/sentences';
 
 /** Records to be written: each its key and what it holds. */
 export type Writes = (readonly [key: string, content: object])[];
@@ -19,6 +19,8 @@ export interface ToStore {
 
 /** How long after a command the state is stored, and what can be computed anew; in milliseconds. */
 const stateSoon = 400;
+/** How long after a write that failed it is tried again. */
+const stateLater = 20_000;
 const anewSoon = 4_000;
 
 export class Storing {
@@ -26,6 +28,7 @@ export class Storing {
   private state: Promise<void> | null = null;
   private anew: Promise<void> | null = null;
   private closed = false;
+  private failed = false;
 
   constructor(
     private readonly records: Records,
@@ -45,10 +48,20 @@ export class Storing {
   /** Has what changed stored before long. */
   soon(): void {
     if (this.closed) return;
-    this.state ??= later(stateSoon)
+    this.state ??= later(this.failed ? stateLater : stateSoon)
       .then(() => this.flushState())
-      // The journal holds everything; the packs are written with the next command.
-      .catch((error: unknown) => this.stored.trouble(storageTrouble(error)))
+      .then(
+        () => {
+          this.failed = false;
+        },
+        (error: unknown) => {
+          // The journal holds everything; the packs are written once they can be.
+          this.failed = true;
+          this.stored.trouble(
+            `What was done is kept, but what follows from it could not be written yet (${reasonOf(error)}). It is tried again.`,
+          );
+        },
+      )
       .finally(() => {
         this.state = null;
         if (this.dirty.size) this.soon();

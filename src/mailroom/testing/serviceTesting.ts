@@ -4,6 +4,7 @@ import type { MailroomEvent } from '../border/events';
 import { openService } from '../service/service';
 import type { Changes, PostOffice } from '../post/postOffice';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
+import { anyRoom } from '../storage/room';
 import { testTime } from './testing';
 import { TestClock } from './testClock';
 import { readBatch } from '../intake/readMessages';
@@ -53,6 +54,7 @@ export const starter =
     const told: MailroomEvent[] = [];
     const service: Mailroom = await openService({
       store,
+      room: anyRoom,
       clock: new TestClock(testTime),
       pool: { size: 1, parse },
       post,

@@ -1,0 +1,98 @@
+// Room on the disk: felt for before anything is written, and a reserve that is given back when the disk is full.
+//
+// A database whose write failed for want of room is closed by the browser, opened again, and, where that fails for want
+// of room too, thrown away with all mail. So a write is not begun where there is no room for it, and the reserve gives
+// the browser what it needs to open the database.
+
+/** Room on the disk. Sizes in bytes. */
+export interface Room {
+  /** Whether there is room for so much more. */
+  has(bytes: number): boolean;
+  /** Gives the reserve back to the disk, or half of it. */
+  release(part?: 'half'): void;
+}
+
+/** Where nothing is known of the disk. */
+export const anyRoom: Room = { has: () => true, release: () => undefined };
+
+/** Room that is kept free beside what is written, in bytes: the database itself needs some. */
+export const margin = 1 << 20;
+
+/** So much is held in reserve. */
+const reserve = 8 << 20;
+
+/** What is needed of a file that is written at once. */
+interface SyncFile {
+  getSize(): number;
+  write(bytes: Uint8Array<ArrayBuffer>, options: { at: number }): number;
+  truncate(size: number): void;
+}
+
+/** Bytes that no disk makes smaller. */
+function noise(): Uint8Array<ArrayBuffer> {
+  const block = new Uint8Array(1 << 20);
+  for (let at = 0; at < block.length; at += 65_536) crypto.getRandomValues(block.subarray(at, at + 65_536));
+  return block;
+}
+
+/** A file of the page's own that reaches over the reserve when room is felt for. */
+class ReserveFile implements Room {
+  private held = 0;
+  private readonly block = noise();
+
+  constructor(private readonly file: SyncFile) {
+    this.held = file.getSize();
+  }
+
+  /** Writes so many bytes from a place on; whether there was room for them. */
+  private fits(from: number, bytes: number): boolean {
+    try {
+      for (let at = 0; at < bytes; at += this.block.length) {
+        const part = this.block.subarray(0, Math.min(this.block.length, bytes - at));
+        if (this.file.write(part, { at: from + at }) < part.length) return false;
+      }
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  private cut(to: number): void {
+    try {
+      this.file.truncate(to);
+      this.held = to;
+    } catch {
+      // What it holds too much is cut off the next time.
+    }
+  }
+
+  has(bytes: number): boolean {
+    const wanted = reserve - Math.min(this.held, reserve) + bytes;
+    const fits = this.fits(Math.min(this.held, reserve), wanted);
+    // Where it does not fit, the reserve stays as large as it was: there is not less room by it.
+    this.cut(fits ? reserve : Math.min(this.held, reserve));
+    return fits;
+  }
+
+  release(part?: 'half'): void {
+    this.cut(part ? Math.floor(Math.min(this.held, reserve) / 2) : 0);
+  }
+}
+
+/** Opens a file to be written at once. Only workers can, and the library of types knows it only for them. */
+const openSync = (file: FileSystemFileHandle): Promise<SyncFile> =>
+  (file as unknown as { createSyncAccessHandle(): Promise<SyncFile> }).createSyncAccessHandle();
+
+/** The browser's disk, as far as it lets a page feel for it: only in the worker that has the mailbox open. */
+export async function browserRoom(): Promise<Room> {
+  try {
+    const folder = await navigator.storage.getDirectory();
+    const file = await folder.getFileHandle('reserve', { create: true });
+    const room = new ReserveFile(await openSync(file));
+    // Before the database is opened: on a full disk it needs room for that.
+    if (!room.has(margin)) room.release('half');
+    return room;
+  } catch {
+    return anyRoom;
+  }
+}
