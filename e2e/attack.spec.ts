@@ -1,39 +1,60 @@
-// Hostile HTML: the attack strings of DOMPurify's published tests (its package of version 0.8.2, test/fixtures/expect.js)
-// and some of our own that reach for the network. Nothing may run, nothing may be fetched.
+// Hostile HTML (attacks.ts) in the whole application: nothing may run, nothing may be fetched. And each wall alone, with
+// the others taken down.
 import { createServer } from 'node:http';
-import { createRequire } from 'node:module';
 import type { AddressInfo } from 'node:net';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
+import { published, reaching } from './attacks';
+import { framePolicy, frameSandbox } from '../src/app/reading/framePolicy';
 import { bringIn, mailFile, openOwn, rows } from './desk';
 
-const published = createRequire(import.meta.url)('dompurify-published-tests/test/fixtures/expect.js') as {
-  payload: string;
-}[];
+/** What the frames of a page were given, as they stood. */
+async function keepDocuments(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const kept: string[] = [];
+    Object.assign(window, { kept });
+    const set = Object.getOwnPropertyDescriptor(HTMLIFrameElement.prototype, 'srcdoc')?.set;
+    Object.defineProperty(HTMLIFrameElement.prototype, 'srcdoc', {
+      set(this: HTMLIFrameElement, value: string) {
+        kept.push(value);
+        set?.call(this, value);
+      },
+    });
+    const { setAttribute } = HTMLIFrameElement.prototype;
+    HTMLIFrameElement.prototype.setAttribute = function (name: string, value: string) {
+      if (name.toLowerCase() === 'srcdoc') kept.push(value);
+      setAttribute.call(this, name, value);
+    };
+  });
+}
 
-/** Strings that would call `url` if anything of them ran or was fetched. */
-const reaching = (url: string): string[] => [
-  `<img src="${url}/img">`,
-  `<img srcset="${url}/srcset 1x">`,
-  `<img src=x onerror="fetch('${url}/onerror')">`,
-  `<script src="${url}/script"></script><script>fetch('${url}/inline')</script>`,
-  `<link rel="stylesheet" href="${url}/link"><link rel="prefetch" href="${url}/prefetch"><link rel="preconnect" href="${url}">`,
-  `<style>@import url(${url}/import); body { background: url(${url}/css) } @font-face { font-family: x; src: url(${url}/font) } p { font-family: x }</style><p>x</p>`,
-  `<p style="background-image: url('${url}/style'); background-image: image-set('${url}/set' 1x)">x</p>`,
-  `<table background="${url}/table"><tr><td background="${url}/td">x</td></tr></table><body background="${url}/body">`,
-  `<iframe src="${url}/iframe"></iframe><iframe srcdoc="<img src='${url}/srcdoc'>"></iframe><object data="${url}/object"></object><embed src="${url}/embed">`,
-  `<svg><image href="${url}/svg" /><use href="${url}/use#x" /><script>fetch('${url}/svgscript')</script></svg><svg onload="fetch('${url}/svgonload')">`,
-  `<video src="${url}/video" poster="${url}/poster" autoplay></video><audio src="${url}/audio" autoplay></audio>`,
-  `<meta http-equiv="refresh" content="0; url=${url}/refresh"><base href="${url}/base/"><img src="relative">`,
-  `<form action="${url}/form"><input type="image" src="${url}/input" autofocus onfocus="fetch('${url}/focus')"></form>`,
-  `<a href="javascript:fetch('${url}/js')" autofocus onfocus="fetch('${url}/afocus')">x</a><a ping="${url}/ping" href="#">x</a>`,
-  `<details open ontoggle="fetch('${url}/toggle')">x</details><math><mtext><img src="${url}/math"></mtext></math>`,
-];
+/** Shows documents in frames, all at once, under what walls there are; what ran is told by dialogs and by the canary. */
+async function showAll(page: Page, at: string, documents: readonly string[], sandbox: string | null): Promise<void> {
+  await page.goto(at);
+  await page.evaluate(
+    async ([list, allowed]) => {
+      const loaded = list.map((source) => {
+        const frame = document.createElement('iframe');
+        if (allowed !== null) frame.setAttribute('sandbox', allowed);
+        const done = new Promise((resolve) => (frame.onload = resolve));
+        frame.srcdoc = source;
+        document.body.append(frame);
+        return done;
+      });
+      await Promise.all(loaded);
+      // What begins once all is loaded, begins within a second.
+      await new Promise((resolve) => setTimeout(resolve, 1_000));
+    },
+    [documents, sandbox] as const,
+  );
+}
 
-test('nothing in a message runs, and nothing is fetched', async ({ page, context }, info) => {
+test('nothing in a message runs, and nothing is fetched; each wall holds alone', async ({ page, context }, info) => {
   test.setTimeout(240_000);
   const hits: string[] = [];
   const canary = createServer((request, response) => {
-    hits.push(request.url ?? '');
+    // A page without walls.
+    if (request.url === '/bare') return response.setHeader('content-type', 'text/html').end('<body>');
+    if (request.url !== '/favicon.ico') hits.push(request.url ?? '');
     response.end();
   });
   await new Promise<void>((resolve) => canary.listen(0, '127.0.0.1', resolve));
@@ -46,6 +67,7 @@ test('nothing in a message runs, and nothing is fetched', async ({ page, context
     void dialog.dismiss();
   });
   context.on('page', (other) => ran.push(`page: ${other.url()}`));
+  await keepDocuments(page);
   await openOwn(page);
   const own = new URL(page.url()).origin;
   page.on('request', (request) => {
@@ -100,6 +122,42 @@ test('nothing in a message runs, and nothing is fetched', async ({ page, context
     type: 'figure',
     description: `${published.length} published and ${reaching(url).length} own strings opened`,
   });
+
+  const cleaned = await page.evaluate(() => (window as unknown as { kept: string[] }).kept);
+  expect(cleaned.length).toBeGreaterThanOrEqual(payloads.length);
+  const apart = await context.newPage();
+  apart.on('dialog', (dialog) => {
+    ran.push(`dialog: ${dialog.message()}`);
+    void dialog.dismiss();
+  });
+  const policy = `<meta http-equiv="Content-Security-Policy" content="${framePolicy}">`;
+  const asCame = payloads.map((payload) => `<html><body>${payload}</body></html>`);
+  // The first wall alone: what is left after the cleaning, without a policy and without a sandbox.
+  ran.length = 0;
+  await showAll(
+    apart,
+    `${url}/bare`,
+    cleaned.map((text) => text.replace(policy, '')),
+    null,
+  );
+  expect([ran, hits]).toEqual([[], []]);
+  // The second alone: as it came, in the sandbox. Pictures are fetched; no script runs.
+  await showAll(apart, `${url}/bare`, asCame, frameSandbox);
+  const byScript = /^\/(?:onerror|inline|svgscript|svgonload|a?focus|js|toggle|selector|datasvg)$/;
+  expect([ran, hits.filter((path) => byScript.test(path))]).toEqual([[], []]);
+  // It can fail: the canary hears of what this wall is not for.
+  expect(hits).toContain('/img');
+  // The third alone: as it came, under the policy of the frame and of the application’s page, which it inherits. Under
+  // paths of its own: what the second let through may still be on its way.
+  await showAll(
+    apart,
+    `${own}/nothing.txt`,
+    [...published.map((p) => p.payload), ...reaching(`${url}/third`)].map(
+      (payload) => `<html><head>${policy}</head><body>${payload}</body></html>`,
+    ),
+    null,
+  );
+  expect([ran, hits.filter((path) => path.startsWith('/third'))]).toEqual([[], []]);
   canary.close();
 });
 

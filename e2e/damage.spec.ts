@@ -87,6 +87,41 @@ test('a message of 50 MB is kept in time linear to its size, and the page answer
   expect(out.bytes.length).toBe(big.length);
 });
 
+test('HTML that no browser should build is shown as text, and said; the page answers, also after a reload', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  await openOwn(page);
+  const html = (subject: string, body: string) =>
+    `From: a@b.test\nSubject: ${subject}\nContent-Type: text/html\n\n${body}\n`;
+  const files: [subject: string, body: string, says: RegExp][] = [
+    ['Elements', `${'<div>'.repeat(100_000)}the words inside`, /too many elements/],
+    ['Nesting', `${'<div>'.repeat(500)}the words inside`, /nested too deep/],
+    ['Bold without end', `${'<b>'.repeat(50_000)}<table>the words inside`, /too many elements/],
+    ['Length', `the words inside<p>${'x '.repeat(3_000_000)}`, /too long/],
+  ];
+  await bringIn(
+    page,
+    files.map(([subject, body], n) => mailFile(`${n}.eml`, html(subject, body))),
+  );
+  await page.goto('/inbox');
+  for (const [subject, , says] of files) {
+    await rows(page).filter({ hasText: subject }).first().click();
+    await expect(page.getByRole('article').getByText(says)).toBeVisible();
+    await expect(
+      page
+        .getByRole('article')
+        .getByText(/the words inside/)
+        .first(),
+    ).toBeVisible();
+  }
+  await expect(page.getByText(/Only the first 300,000 of 6,000,\d{3} characters are shown/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('article').getByText(/too long/)).toBeVisible();
+  await page.keyboard.press('a');
+  await expect.poll(async () => (await counts(page, 'Archive')).total).toBe(1);
+});
+
 test('a folder of 500 .eml comes in as one import', async ({ page }) => {
   await openOwn(page);
   const said = await bringIn(

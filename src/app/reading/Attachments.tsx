@@ -1,4 +1,6 @@
 import { Paperclip } from 'lucide-react';
+import { useState } from 'react';
+import { count } from '../../core/text/sentences';
 import type { AttachmentInfo } from '../../core/mail/body';
 import { mailroom } from '../../mailroom/client';
 import { say } from '../state/desk';
@@ -36,15 +38,31 @@ export function Attachment({ id, index, attachment, from }: AttachmentProps) {
   );
 }
 
+/** So many are shown before one asks for all. */
+const firstShown = 40;
+/** More buttons than these no page holds. */
+const mostShown = 2_000;
+
 /** The attachments of a message. */
 export function Attachments({ id, list }: { id: number; list: readonly AttachmentInfo[] }) {
+  const [all, setAll] = useState(false);
+  const shown = list.slice(0, all ? mostShown : firstShown);
   return (
     <ul aria-label="Attachments" className="flex flex-wrap gap-2">
-      {list.map((attachment, index) => (
+      {shown.map((attachment, index) => (
         <li key={index}>
           <Attachment id={id} index={index} attachment={attachment} />
         </li>
       ))}
+      {!all && list.length > firstShown && (
+        <li>
+          <button className="btn btn-outline btn-xs" onClick={() => setAll(true)}>
+            {list.length > mostShown
+              ? `Show ${count(mostShown)} of all ${count(list.length)} attachments`
+              : `Show all ${count(list.length)} attachments`}
+          </button>
+        </li>
+      )}
     </ul>
   );
 }

@@ -2,6 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useSought } from '../ui/Marked';
 import { markIn } from './markIn';
 import { cleanHtml, frameDocument } from './cleanHtml';
+import { frameSandbox } from './framePolicy';
 
 interface HtmlBodyProps {
   html: string;
@@ -48,8 +49,7 @@ export function HtmlBody({ html, pictures, dead }: HtmlBodyProps) {
       <iframe
         ref={frame}
         title="Message text"
-        // Same origin so that its height can be read; without allow-scripts nothing in it runs.
-        sandbox="allow-same-origin allow-popups allow-popups-to-escape-sandbox"
+        sandbox={frameSandbox}
         srcDoc={source}
         onLoad={loaded}
         style={{ height }}

@@ -4,6 +4,8 @@ import { Link } from 'react-router';
 import type { Address } from '../../core/mail/address';
 import type { Setup } from '../../core/line/setup';
 import { placeName } from '../../core/mail/place';
+import type { ShownBlock } from '../../core/mail/shown';
+import { count } from '../../core/text/sentences';
 import type { OpenMessage } from '../../mailroom/border/message';
 import type { Row } from '../../mailroom/border/rows';
 import { mailroom } from '../../mailroom/client';
@@ -141,6 +143,34 @@ function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
   );
 }
 
+const insteadWords = {
+  long: 'This message’s HTML is too long to be shown as a page',
+  many: 'This message’s HTML has too many elements to be shown as a page',
+  deep: 'This message’s HTML is nested too deep to be shown as a page',
+};
+
+/** A part of a message’s text, and what is not shown of it. */
+function Block({ block, message }: { block: ShownBlock; message: OpenMessage }) {
+  const { kind, content, instead, cutOf } = block;
+  if (kind === 'html') return <HtmlBody html={content} pictures={message.pictures} dead={message.dead} />;
+  return (
+    <>
+      {instead !== null && (
+        <p className="border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
+          {insteadWords[instead]}. This is its text; “Save .eml” saves all of it as it came.
+        </p>
+      )}
+      {content.trim() !== '' && <TextBody text={content} />}
+      {cutOf !== null && (
+        <p className="border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
+          Only the first {count(content.length)} of {count(cutOf)} characters are shown. “Save .eml” saves all of it as
+          it came.
+        </p>
+      )}
+    </>
+  );
+}
+
 /** One message opened: its head, its attachments, its text, and how to answer it. */
 export function Message({ row, setup, heading = false }: MessageProps) {
   const [plain, setPlain] = useState(false);
@@ -165,13 +195,9 @@ export function Message({ row, setup, heading = false }: MessageProps) {
       <Suspicions list={message.suspicions} dead={message.dead && message.blocks.some((b) => b.kind === 'html')} />
       <div className="flex flex-col gap-4 px-4 py-4">
         {message.blocks.every((b) => b.content.trim() === '') && <p className="quiet">This message has no text.</p>}
-        {message.blocks.map((block, i) =>
-          block.kind === 'html' ? (
-            <HtmlBody key={i} html={block.content} pictures={message.pictures} dead={message.dead} />
-          ) : (
-            block.content.trim() !== '' && <TextBody key={i} text={block.content} />
-          ),
-        )}
+        {message.blocks.map((block, i) => (
+          <Block key={i} block={block} message={message} />
+        ))}
       </div>
     </>
   );

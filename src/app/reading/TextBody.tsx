@@ -6,11 +6,17 @@ import { stretches, type Stretch } from '../../core/mail/quoted';
 
 const link = /\bhttps?:\/\/[^\s<>"'”’)\]]+[^\s<>"'”’)\].,;:!?]/g;
 
+/** More links than these stay words: each is an element of the page. */
+const mostLinks = 500;
+/** A text with more stretches that would be folded is shown as it is. */
+const mostFolds = 300;
+
 /** Text with its links made pressable. */
 function Linked({ text }: { text: string }) {
   const pieces: { text: string; href: string | null }[] = [];
   let end = 0;
   for (const match of text.matchAll(link)) {
+    if (pieces.length > 2 * mostLinks) break;
     pieces.push({ text: text.slice(end, match.index), href: null }, { text: match[0], href: match[0] });
     end = match.index + match[0].length;
   }
@@ -51,13 +57,21 @@ function Folded({ stretch }: { stretch: Stretch }) {
   );
 }
 
+const textClass = 'max-w-[46rem] leading-relaxed whitespace-pre-wrap [overflow-wrap:anywhere]';
+
 /** A plain-text body as it was laid out; what was said before and the signature are folded away. */
 export function TextBody({ text }: { text: string }) {
   const parts = stretches(text.replace(/\r\n/g, '\n'));
   // A message that is nothing but quotes is shown as it is.
-  const folds = parts.some((part) => part.kind === 'own' && part.text.trim() !== '');
+  const folds = parts.length <= mostFolds && parts.some((part) => part.kind === 'own' && part.text.trim() !== '');
+  if (parts.length > mostFolds)
+    return (
+      <div dir="auto" className={textClass}>
+        <Linked text={text} />
+      </div>
+    );
   return (
-    <div dir="auto" className="max-w-[46rem] leading-relaxed whitespace-pre-wrap [overflow-wrap:anywhere]">
+    <div dir="auto" className={textClass}>
       {parts.map((part, i) =>
         part.kind === 'own' || !folds ? (
           part.text.trim() !== '' && (

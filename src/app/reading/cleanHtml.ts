@@ -1,6 +1,9 @@
-// HTML mail made harmless. Three walls, each enough by itself: what could run or fetch is taken out here; the frame
-// that shows the rest allows no scripts; and the frame's content security policy lets nothing run or be fetched.
+// HTML mail made harmless, by walls of which each holds alone what it is for: what could run or fetch is taken out here;
+// the frame that shows the rest runs no script whatever stands in it; and its content security policy lets nothing run or
+// be fetched.
 import DOMPurify from 'dompurify';
+import { cleanDeclarations, cleanSheet } from './cleanCss';
+import { framePolicy } from './framePolicy';
 
 /** A message's HTML, cleaned, and how many pictures were not fetched. */
 export interface CleanHtml {
@@ -14,9 +17,6 @@ const longestTarget = 120;
 /** Bears what opens a fold: its words are ours, not the message’s. */
 export const foldClass = 'wide-sort-fold';
 
-/** The policy inside the frame: no scripts, no network; styles of the message itself, pictures that came within it. */
-export const framePolicy = "default-src 'none'; img-src data:; style-src 'unsafe-inline'";
-
 const forbidden = [
   ...['form', 'input', 'button', 'select', 'textarea', 'option', 'optgroup', 'datalist', 'dialog', 'label', 'fieldset'],
   ...['audio', 'video', 'source', 'track', 'picture', 'iframe', 'frame', 'frameset', 'object', 'embed', 'applet'],
@@ -25,13 +25,8 @@ const forbidden = [
 
 const allowedUri = /^(?:https?:|mailto:|cid:|data:image\/(?:png|gif|jpe?g|webp|bmp);)/i;
 
-/** CSS that could fetch: url(), image-set(), @import. The policy would stop it too. */
-function withoutFetches(css: string): string {
-  return css
-    .replace(/@import[^;]*;?/gi, '')
-    .replace(/(?:url|image-set|image|cross-fade|element|src)\s*\([^)]*\)?/gi, 'none')
-    .replace(/(?:expression|behavior|-moz-binding)\s*[:(][^;]*/gi, '');
-}
+/** Pictures that came as data: none that is a document of its own, as SVG is. */
+const dataPicture = /^data:image\/(?:png|gif|jpe?g|webp|bmp)[;,]/i;
 
 /**
  * Cleans a message's HTML. `pictures` are those that came within it, as data: URLs by Content-ID; all others are
@@ -41,19 +36,23 @@ export function cleanHtml(html: string, pictures: Record<string, string>, dead =
   let remotePictures = 0;
   const purify = DOMPurify(window);
   purify.addHook('uponSanitizeElement', (node) => {
-    if (node instanceof HTMLStyleElement) node.textContent = withoutFetches(node.textContent ?? '');
+    if (node instanceof HTMLStyleElement) node.textContent = cleanSheet(node.textContent ?? '');
   });
   purify.addHook('afterSanitizeAttributes', (node) => {
     if (!(node instanceof Element)) return;
-    if (node.hasAttribute('style')) node.setAttribute('style', withoutFetches(node.getAttribute('style') ?? ''));
+    if (node instanceof HTMLElement && node.hasAttribute('style')) {
+      const style = cleanDeclarations(node.style);
+      if (style) node.setAttribute('style', style);
+      else node.removeAttribute('style');
+    }
     for (const name of ['srcset', 'background', 'ping', 'autofocus', 'target', 'usemap']) node.removeAttribute(name);
     if (node instanceof HTMLImageElement) {
       const src = node.getAttribute('src') ?? '';
       if (/^cid:/i.test(src)) {
-        const picture = pictures[decodeURIComponentSafe(src.slice(4))];
-        if (picture) node.setAttribute('src', picture);
+        const name = decodeURIComponentSafe(src.slice(4));
+        if (Object.hasOwn(pictures, name)) node.setAttribute('src', pictures[name]);
         else node.removeAttribute('src');
-      } else if (!/^data:image\//i.test(src)) {
+      } else if (!dataPicture.test(src)) {
         if (src) remotePictures++;
         node.removeAttribute('src');
       }

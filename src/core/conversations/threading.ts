@@ -37,6 +37,12 @@ const mostAlike = 8;
 /** Recipients looked at when joining by subject; a mailing to thousands is no exchange. */
 export const mostRecipients = 32;
 
+/**
+ * In a conversation of more messages than this, nothing is tied anew: what would change the place or the number of all of
+ * them stays as it is, so that ten thousand messages sent for that cost no more than others.
+ */
+const mostTiedAnew = 1_000;
+
 const none = -1;
 
 /** What the subject step keeps of a message. */
@@ -155,7 +161,10 @@ export class Conversations {
       last = next;
     }
     if (last === none || this.up[node] === last || this.isBelow(last, node)) return;
-    if (this.up[node] !== none) this.unlink(node);
+    if (this.up[node] !== none) {
+      if (this.size[this.tree[node]] > mostTiedAnew) return;
+      this.unlink(node);
+    }
     this.link(node, last);
   }
 
@@ -200,11 +209,21 @@ export class Conversations {
   /** Hangs the root of one tree under a node; nothing where that would make a circle. */
   private link(child: number, parent: number): void {
     if (this.isBelow(parent, child)) return;
-    if (this.tree[parent] !== this.tree[child]) this.unite(this.tree[parent], this.tree[child]);
+    if (this.tree[parent] !== this.tree[child]) {
+      if (this.renumbered(this.tree[parent], this.tree[child]) > mostTiedAnew) return;
+      this.unite(this.tree[parent], this.tree[child]);
+    }
     this.beside[child] = this.down[parent];
     this.down[parent] = child;
     this.up[child] = parent;
     this.noteNearest(child);
+  }
+
+  /** How many messages of the larger of two trees would get the number of the smaller. */
+  private renumbered(above: number, below: number): number {
+    const [larger, smaller] = this.size[above] >= this.size[below] ? [above, below] : [below, above];
+    const [its, other] = [this.lowest[larger], this.lowest[smaller]];
+    return its !== none && other !== none && other < its ? this.size[larger] : 0;
   }
 
   /** Makes one tree of two; the smaller takes the number of the larger, so that joining many costs little. */

@@ -36,18 +36,20 @@ export function inTree<T extends Nested>(list: readonly T[]): Branch<T>[] {
   return out;
 }
 
-/** The names from the top down to one: `Weather / Storms`; its id where it is gone. */
-export function pathOf(list: readonly Nested[], id: string): string {
-  const names: string[] = [];
-  let at = list.find((item) => item.id === id);
-  if (!at) return id;
-  while (at && names.length <= deepestNest) {
-    names.unshift(at.name);
-    const { parent }: Nested = at;
-    at = list.find((item) => item.id === parent);
-  }
-  return names.join(' / ');
+/** Tells the names from the top down to each: `Weather / Storms`; its id where it is gone. */
+export function pathsOf(list: readonly Nested[]): (id: string) => string {
+  // Of two with one id the first counts.
+  const byId = new Map([...list].reverse().map((item) => [item.id, item]));
+  return (id) => {
+    const names: string[] = [];
+    for (let at = byId.get(id); at && names.length <= deepestNest; at = byId.get(at.parent ?? ''))
+      names.unshift(at.name);
+    return names.length ? names.join(' / ') : id;
+  };
 }
+
+/** The names from the top down to one: `Weather / Storms`; its id where it is gone. */
+export const pathOf = (list: readonly Nested[], id: string): string => pathsOf(list)(id);
 
 /** Whether one stands within another, however deep, or is it. */
 export function standsWithin(list: readonly Nested[], id: string, other: string): boolean {

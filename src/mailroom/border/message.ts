@@ -1,6 +1,7 @@
 // A message opened, and “Why here”, as they cross the border.
 import type { Address } from '../../core/mail/address';
-import type { AttachmentInfo, BodyBlock } from '../../core/mail/body';
+import type { AttachmentInfo } from '../../core/mail/body';
+import type { ShownBlock } from '../../core/mail/shown';
 import type { Suspicion } from '../../core/senders/suspicion';
 import type { Registered } from '../../core/senders/register';
 import type { Row } from './rows';
@@ -11,7 +12,7 @@ export interface OpenMessage {
   cc: Address[];
   replyTo: Address[];
   listId: string;
-  blocks: BodyBlock[];
+  blocks: ShownBlock[];
   /** Whether the sender gave the same text as plain and as HTML. */
   alternatives: boolean;
   attachments: AttachmentInfo[];

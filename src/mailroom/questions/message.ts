@@ -1,6 +1,7 @@
 // A message opened for reading, and its attachments.
 import { attachmentBytes, bodyBlocks, hasAlternatives, inlinePictures } from '../../core/mail/body';
 import { authenticationOf } from '../../core/mail/authentication';
+import { shownBlocks } from '../../core/mail/shown';
 import { anchorsOf } from '../../core/mail/links';
 import { byteText } from '../../core/mail/charset';
 import { isUnreadable } from '../../core/mail/envelope';
@@ -39,10 +40,7 @@ export async function open(
     cc: envelope.cc,
     replyTo: envelope.replyTo,
     listId: envelope.listId,
-    blocks: bodyBlocks(raw, structure, plain).map((block) => ({
-      ...block,
-      content: block.content.slice(0, 2_000_000),
-    })),
+    blocks: shownBlocks(bodyBlocks(raw, structure, plain)),
     alternatives: hasAlternatives(structure.root),
     attachments: envelope.attachments,
     pictures,
@@ -74,7 +72,14 @@ function asItCame(mailbox: MailState & Stored & Judging, id: number, raw: Uint8A
     cc: [],
     replyTo: [],
     listId: '',
-    blocks: [{ kind: 'text', content: byteText(raw.subarray(0, shownAsItCame)) }],
+    blocks: [
+      {
+        kind: 'text',
+        content: byteText(raw.subarray(0, shownAsItCame)),
+        instead: null,
+        cutOf: raw.length > shownAsItCame ? raw.length : null,
+      },
+    ],
     alternatives: false,
     attachments: [],
     pictures: {},

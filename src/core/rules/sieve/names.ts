@@ -1,7 +1,7 @@
 // How places and labels are called in a script: folders by their path, labels by an IMAP keyword (RFC 9051, section 9).
 import { fixedPlaces, fixedPlace, placeName, type Folder, type Place } from '../../mail/place';
 import { inks, type Ink, type Label } from '../../mail/label';
-import { pathOf } from '../../mail/nesting';
+import { pathsOf } from '../../mail/nesting';
 
 /** What a setup has that rules speak of. */
 export interface Named {
@@ -30,6 +30,18 @@ function distinct<T>(items: readonly T[], name: (item: T) => string, taken: Iter
   return out;
 }
 
+/** The names of one setup after another: of those whose folders and labels are the same they are made once. */
+const made = new WeakMap<Named['folders'], { labels: Named['labels']; names: ScriptNames }>();
+
+/** The names of a setup's places, labels and inks in a script. */
+export function namesOf({ folders, labels }: Named): ScriptNames {
+  const before = made.get(folders);
+  if (before?.labels === labels) return before.names;
+  const names = new ScriptNames({ folders, labels });
+  made.set(folders, { labels, names });
+  return names;
+}
+
 /** The names of a setup's places, labels and inks in a script, and what they stand for. */
 export class ScriptNames {
   readonly mailboxes = new Map<string, Place>();
@@ -38,9 +50,10 @@ export class ScriptNames {
   private readonly ofLabel = new Map<string, string>();
 
   constructor({ folders, labels }: Named) {
+    const [folderPath, labelPath] = [pathsOf(folders), pathsOf(labels)];
     const paths = distinct(
       folders,
-      (folder) => pathOf(folders, folder.id).replaceAll(' / ', '/'),
+      (folder) => folderPath(folder.id).replaceAll(' / ', '/'),
       fixed.map(([, name]) => name),
     );
     for (const [place, name] of fixed) this.ofPlace.set(place, name);
@@ -49,7 +62,7 @@ export class ScriptNames {
     for (const ink of inks) this.keywords.set(inkKeyword(ink), { ink });
     const words = distinct(
       labels,
-      (label) => asKeyword(pathOf(labels, label.id).replaceAll(' / ', '/')),
+      (label) => asKeyword(labelPath(label.id).replaceAll(' / ', '/')),
       inks.map(inkKeyword),
     );
     for (const [label, word] of words) {

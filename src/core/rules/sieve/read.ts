@@ -7,7 +7,7 @@ import { endsStation, groupSchema, ruleSchema, type Rule } from '../rule';
 import { effects, type Action } from '../../effects/effects';
 import { asConditions, nodeOf, NotTaken, type Node } from './conditions';
 import { meaningOf, type Command, type Test } from './meaning';
-import { ScriptNames } from './names';
+import { namesOf, type ScriptNames } from './names';
 import { parseScript, type Spot } from './script';
 import { codeOf, writeScript, type SieveScript, type Written } from './write';
 
@@ -30,6 +30,9 @@ export interface ReadScript {
 
 export type ReadResult = { ok: true; read: ReadScript } | { ok: false; error: Remark };
 
+/** Where a folder stands, as one text. */
+const spotOf = ({ name, parent }: Pick<Folder, 'name' | 'parent'>): string => `${parent ?? ''}\n${name}`;
+
 class Taking {
   readonly rules: Rule[] = [];
   readonly folders: Folder[] = [];
@@ -37,34 +40,43 @@ class Taking {
   readonly left: Remark[] = [];
   readonly notes: Remark[] = [];
   private names: ScriptNames;
+  /** The mailboxes and keywords of which the script made folders and labels, and its folders by where they stand. */
+  private readonly madePlaces = new Map<string, Place>();
+  private readonly madeLabels = new Map<string, string>();
+  private foldersBy: Map<string, Folder> | null = null;
+  private knownAs: Written | null = null;
 
   constructor(
     private readonly setup: Written,
     private readonly newId: () => string,
   ) {
-    this.names = new ScriptNames(setup);
+    this.names = namesOf(setup);
   }
 
   private get known(): Written {
-    return {
+    if (this.folders.length + this.labels.length === 0) return this.setup;
+    return (this.knownAs ??= {
       ...this.setup,
       folders: [...this.setup.folders, ...this.folders],
       labels: [...this.setup.labels, ...this.labels],
-    };
+    });
   }
 
   /** Takes up the folders and labels that a script of ours names at its top. */
   declare(comments: readonly string[]): void {
     const take = <T extends { id: string }>(prefix: string, schema: z.ZodType<T>, here: readonly T[], into: T[]) => {
+      const ids = new Set(here.map(({ id }) => id));
       for (const comment of comments) {
         if (!comment.startsWith(`${prefix} {`)) continue;
         const parsed = schema.safeParse(jsonOf(comment.slice(prefix.length + 1)));
-        if (parsed.success && ![...here, ...into].some((one) => one.id === parsed.data.id)) into.push(parsed.data);
+        if (!parsed.success || ids.has(parsed.data.id)) continue;
+        ids.add(parsed.data.id);
+        into.push(parsed.data);
       }
     };
     take('folder', folderSchema, this.setup.folders, this.folders);
     take('label', labelSchema, this.setup.labels, this.labels);
-    this.names = new ScriptNames(this.known);
+    this.names = namesOf(this.known);
   }
 
   /** Rules that stand whole in comments, and what the comments say of the code that follows them. */
@@ -98,9 +110,10 @@ class Taking {
   }
 
   commands(commands: readonly Command[]): void {
+    const ending = commands.findLastIndex(({ does }) => does !== 'keep' && does !== 'stop');
     for (const [i, command] of commands.entries()) {
       const said = this.comments(command.comments);
-      const last = commands.slice(i + 1).every(({ does }) => does === 'keep' || does === 'stop');
+      const last = i >= ending;
       if (said.as && sameCode(command, said.as, this.known)) {
         this.rules.push(said.as);
         continue;
@@ -262,11 +275,14 @@ class Taking {
         return [];
       }
       const keyword = this.names.keywords.get(lower);
+      const made = this.madeLabels.get(lower);
+      if (!keyword && made !== undefined) return [{ do: 'label', label: made }];
       if (keyword)
         return 'ink' in keyword ? [{ do: 'ink', ink: keyword.ink }] : [{ do: 'label', label: keyword.label }];
       const label: Label = { id: this.newId(), name: flag.slice(0, 100), ink: this.nextInk() };
       this.labels.push(label);
-      this.names = new ScriptNames(this.known);
+      this.madeLabels.set(lower, label.id);
+      this.knownAs = null;
       return [{ do: 'label', label: label.id }];
     });
   }
@@ -284,16 +300,23 @@ class Taking {
       this.notes.push({ at, says: `“${mailbox}” is taken for ${other === 'bin' ? 'the Bin' : 'Junk'}.` });
       return other;
     }
+    const made = this.madePlaces.get(mailbox.toLowerCase());
+    if (made) return made;
+    const by = (this.foldersBy ??= new Map(this.known.folders.map((folder) => [spotOf(folder), folder])));
     let parent: string | undefined;
-    for (const name of mailbox.split('/').filter(Boolean).slice(0, 8)) {
-      const { folders } = this.known;
-      const there = folders.find((folder) => folder.parent === parent && folder.name === name);
+    for (const name of mailbox.split('/', 1_000).filter(Boolean).slice(0, 8)) {
+      const spot = spotOf({ name, parent });
+      const there = by.get(spot);
       const folder: Folder = there ?? { id: this.newId(), name: name.slice(0, 100), ...(parent ? { parent } : {}) };
-      if (!there) this.folders.push(folder);
+      if (!there) {
+        this.folders.push(folder);
+        by.set(spot, folder);
+        this.knownAs = null;
+      }
       parent = folder.id;
     }
     if (!parent) throw new NotTaken(at, 'The mailbox has no name.');
-    this.names = new ScriptNames(this.known);
+    this.madePlaces.set(mailbox.toLowerCase(), `folder:${parent}`);
     return `folder:${parent}`;
   }
 
@@ -343,9 +366,8 @@ export function readScript(text: string, setup: Written, newId: () => string): R
   for (const command of commands) if (command.name === 'require') taking.comments(command.comments);
   taking.commands(meaning.commands);
   taking.comments(comments);
-  const problems = meaning.problems.filter(
-    ({ at }) => !taking.left.some((one) => one.at.line === at.line && one.at.column === at.column),
-  );
+  const told = new Set(taking.left.map(({ at }) => `${at.line}:${at.column}`));
+  const problems = meaning.problems.filter(({ at }) => !told.has(`${at.line}:${at.column}`));
   const { rules, folders, labels, left, notes } = taking;
   const ids = new Set<string>();
   for (const rule of rules) {

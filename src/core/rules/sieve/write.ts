@@ -6,7 +6,7 @@ import { asPattern } from '../pattern';
 import { endsStation, isGroup, type Condition, type Group, type Part, type Rule } from '../rule';
 import { effectOf, actionWords } from '../../effects/effects';
 import { conditionWords, groupWords, ruleName } from '../ruleWords';
-import { type Named, ScriptNames } from './names';
+import { type Named, namesOf, type ScriptNames } from './names';
 
 /** What of a setup a script is written from. */
 export interface Written extends Named {
@@ -61,7 +61,7 @@ class Writer {
   readonly names: ScriptNames;
 
   constructor(private readonly setup: Written) {
-    this.names = new ScriptNames(setup);
+    this.names = namesOf(setup);
   }
 
   private need(...extensions: string[]): void {

@@ -1,0 +1,40 @@
+import { deepestElement, longestHtml, longestText, mostElements, shownBlocks, tooMuch } from './shown';
+
+test.each<[string, string, ReturnType<typeof tooMuch>]>([
+  ['an ordinary page', '<html><body><p>One<p>Two<ul><li>a<li>b</ul><br><img src=x></body></html>', null],
+  ['paragraphs and cells without ends', '<p>x<li>y<td>z<tr>'.repeat(5_000), null],
+  ['a newsletter of nested tables', '<table><tr><td>'.repeat(60) + 'x' + '</td></tr></table>'.repeat(60), null],
+  ['100,000 div', '<div>'.repeat(100_000), 'many'],
+  ['div just too deep', '<div>'.repeat(deepestElement + 1), 'deep'],
+  ['50,000 b, then a table', '<b>'.repeat(50_000) + '<table>', 'many'],
+  [
+    'b each of another kind, opened again in each block',
+    `${Array.from({ length: 390 }, (_, n) => `<b x=${n}>`).join('')}${'<div></div>'.repeat(2_000)}`,
+    'many',
+  ],
+  ['as many elements as are shown', '<i></i>'.repeat(mostElements), null],
+  ['one element more', '<i></i>'.repeat(mostElements + 1), 'many'],
+  ['a long one', 'x'.repeat(longestHtml + 1), 'long'],
+])('%s', (_what, html, expected) => {
+  expect(tooMuch(html)).toBe(expected);
+});
+
+test('what is too much is shown as its text, and what is cut is said', () => {
+  const [deep, long, plain] = shownBlocks([
+    { kind: 'html', content: `${'<div>'.repeat(900)}Hello <b>there</b>` },
+    { kind: 'text', content: 'x'.repeat(longestText + 5) },
+    { kind: 'html', content: '<p>Small' },
+  ]);
+  expect(deep).toMatchObject({ kind: 'text', content: 'Hello there', instead: 'deep', cutOf: null });
+  expect(long).toMatchObject({ kind: 'text', instead: null, cutOf: longestText + 5 });
+  expect(long.content.length + deep.content.length).toBe(longestText);
+  expect(plain).toEqual({ kind: 'html', content: '<p>Small', instead: null, cutOf: null });
+});
+
+test('a hundred thousand parts are a hundred blocks, and nothing of them is left out', () => {
+  const blocks = shownBlocks(
+    Array.from({ length: 100_000 }, (_, n) => ({ kind: 'text' as const, content: String(n % 10) })),
+  );
+  expect(blocks).toHaveLength(100);
+  expect(blocks.map(({ content }) => content.replace(/\n/g, '')).join('')).toHaveLength(100_000);
+});
