@@ -37,6 +37,7 @@ export async function* messagesOf(file: string): AsyncGenerator<{ stored: Uint8A
     throw fileError(file, error);
   }
   if (kind === 'empty') throw new UsageError(`${file}: it is empty`);
+  if (kind === 'zip') throw new UsageError(`${file}: it is an archive; unpack it first`);
   if (kind === 'neither') throw new UsageError(`${file}: it is no mail, neither an mbox nor a message`);
   if (kind === 'eml' || /\.eml$/i.test(file)) {
     const chunks: Buffer[] = [];

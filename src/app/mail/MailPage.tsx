@@ -69,8 +69,8 @@ function ImportSection() {
         onDrop={(e) => void drop(e)}
       >
         <p>
-          Drop .mbox or .eml files here, or whole folders of them. A file that was brought in before adds nothing; a
-          damaged message is kept as it is and listed as damaged.
+          Drop .mbox or .eml files here, a .zip of them, or whole folders. A file that was brought in before adds
+          nothing; a damaged message is kept as it is and listed as damaged.
         </p>
         <label className="flex flex-wrap items-center gap-2">
           Put the messages

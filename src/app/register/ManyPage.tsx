@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
+import { readMany } from './readMany';
 import { useNavigate } from 'react-router';
-import { mergeEntries, mostCsv, registerFromCsv } from '../../core/senders/registerCsv';
+import { mergeEntries, mostCsv, type registerFromCsv } from '../../core/senders/registerCsv';
 import type { Standing } from '../../core/senders/register';
 import type { Setup } from '../../core/line/setup';
 import type { SetupEdit } from '../../core/line/setupEdit';
@@ -74,16 +75,24 @@ function Sources({ text, trouble, onFile, onText }: SourcesProps) {
 interface WhatWasReadProps {
   /** Nothing was given yet. */
   nothing: boolean;
+  /** Why it could not be read. */
+  error: string | null;
+  /** It is still being read. */
+  waiting: boolean;
   merged: ReturnType<typeof mergeEntries>;
   wrong: ReturnType<typeof registerFromCsv>['wrong'];
 }
 
-function WhatWasRead({ nothing, merged, wrong }: WhatWasReadProps) {
+function WhatWasRead({ nothing, error, waiting, merged, wrong }: WhatWasReadProps) {
   return (
     <section aria-label="What was read">
       <h2 className="text-lg font-semibold">What was read</h2>
       {nothing ? (
         <p className="quiet">Nothing yet.</p>
+      ) : error !== null ? (
+        <p role="alert">It could not be read: {error}</p>
+      ) : waiting ? (
+        <p role="status">Reading …</p>
       ) : (
         <p role="status">
           {count(merged.added)} new, {count(merged.changed)} that change an entry, {count(merged.same)} there already,{' '}
@@ -118,6 +127,8 @@ function WhatWasRead({ nothing, merged, wrong }: WhatWasReadProps) {
   );
 }
 
+const nothingRead: ReturnType<typeof registerFromCsv> = { entries: [], wrong: [] };
+
 function Many({ setup }: { setup: Setup }) {
   const navigate = useNavigate();
   const revision = useMailbox((s) => s.revision);
@@ -128,29 +139,34 @@ function Many({ setup }: { setup: Setup }) {
   const [runHere, setRunHere] = useState(true);
   const [saving, setSaving] = useState(false);
   const [opened] = useState(() => Date.now());
-  const { edits, merged, wrong } = useMemo(() => {
-    const read = registerFromCsv(text, standing, opened);
+  // Another text is another question, whatever it begins with.
+  const [version, setVersion] = useState(0);
+  const question = `${version} ${standing}`;
+  const reading = useAnswer(async () => ({ ...(await readMany(text, standing, opened)), question }), question);
+  const read = reading.value ?? nothingRead;
+  const waiting = reading.waiting || (reading.error === null && reading.value?.question !== question);
+  const { edits, merged } = useMemo(() => {
     let made = 0;
     const together = mergeEntries(setup.register, read.entries, () => `many-${opened}-${made++}`);
     const list = together.edits.map((item): SetupEdit => ({ list: 'register', id: item.id, item }));
-    return { edits: list, merged: together, wrong: read.wrong };
-  }, [text, standing, opened, setup.register]);
-  const answer = useAnswer(
-    () => mailroom.dryRun(edits, null),
-    `${text.length} ${text.slice(0, 200)} ${standing} ${revision}`,
-    250,
-  );
+    return { edits: list, merged: together };
+  }, [read, opened, setup.register]);
+  const answer = useAnswer(() => mailroom.dryRun(edits, null), `${question} ${waiting} ${revision}`, 250);
+  const take = (taken: string, from: string | null) => {
+    setFile(from);
+    setText(taken);
+    setVersion(version + 1);
+  };
   const total = answer.value?.ok ? answer.value.report.total : 0;
 
   const pick = async (picked: File | undefined) => {
     if (!picked) return;
-    if (picked.size > mostCsv) return setTrouble(`${picked.name} is larger than 20 MB: part it into several files.`);
+    if (picked.size > mostCsv) return setTrouble(`${picked.name} is larger than 5 MB: part it into several files.`);
     const bytes = new Uint8Array(await picked.arrayBuffer());
     if (bytes.subarray(0, 4_000).includes(0))
       return setTrouble(`${picked.name} is no text. Save it as CSV first, in UTF-8.`);
     setTrouble(null);
-    setFile(picked.name);
-    setText(new TextDecoder().decode(bytes));
+    take(new TextDecoder().decode(bytes), picked.name);
   };
   const save = async () => {
     setSaving(true);
@@ -169,10 +185,7 @@ function Many({ setup }: { setup: Setup }) {
               text={text}
               trouble={trouble}
               onFile={(picked) => void pick(picked)}
-              onText={(typed) => {
-                setFile(null);
-                setText(typed);
-              }}
+              onText={(typed) => take(typed, null)}
             />
             <label className="flex items-center gap-2">
               Rows without a standing are
@@ -186,7 +199,7 @@ function Many({ setup }: { setup: Setup }) {
               </select>
             </label>
             <RunHere by="them" on={runHere} onChange={setRunHere} />
-            <button className="btn self-start btn-primary" disabled={edits.length === 0 || saving}>
+            <button className="btn self-start btn-primary" disabled={edits.length === 0 || saving || waiting}>
               {saving ? 'Taking up …' : `Take up ${entriesWord(edits.length)}`}
               {runHere && total > 0 && !saving && ` and sort ${messages(total)}`}
             </button>
@@ -194,7 +207,13 @@ function Many({ setup }: { setup: Setup }) {
         }
         right={
           <div className="flex flex-col gap-5">
-            <WhatWasRead nothing={text.trim() === ''} merged={merged} wrong={wrong} />
+            <WhatWasRead
+              nothing={text.trim() === ''}
+              error={reading.error}
+              waiting={waiting}
+              merged={merged}
+              wrong={read.wrong}
+            />
             {edits.length > 0 && <DryRunPanel answer={answer} setup={setup} none="No message here would change." />}
           </div>
         }

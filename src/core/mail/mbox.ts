@@ -90,7 +90,9 @@ export class MboxSplitter {
 }
 
 /** What a file's beginning shows it to be: an mbox, a single message, or neither. */
-export function sniffMail(start: Uint8Array): 'mbox' | 'eml' | 'empty' | 'neither' {
+export function sniffMail(start: Uint8Array): 'mbox' | 'eml' | 'zip' | 'empty' | 'neither' {
+  // A local file header (PKWARE, .ZIP File Format Specification, section 4.3.7).
+  if ([0x50, 0x4b, 3, 4].every((byte, at) => start[at] === byte)) return 'zip';
   const text = byteText(start.subarray(0, 65_536)).replace(/^\ufeff|^\u00ef\u00bb\u00bf/, '');
   const at = text.search(/[^\s\0]/);
   if (at < 0) return 'empty';

@@ -51,7 +51,7 @@ interface Cells {
 }
 
 /** The largest file that is read, in characters. */
-export const mostCsv = 20_000_000;
+export const mostCsv = 5_000_000;
 
 /**
  * Reads entries from CSV or from a plain list, one address or domain a line. With a header row its columns may stand in

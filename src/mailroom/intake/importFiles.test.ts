@@ -1,5 +1,6 @@
 import { exportMail } from '../questions/exporting';
-import { importFiles, type MailFile } from './importFiles';
+import { importFiles } from './importFiles';
+import type { MailFile } from './mailFile';
 import type { Mailbox } from '../service/mailbox';
 import type { Parse } from './parsePool';
 import { logbook } from '../questions/logbook';
@@ -66,6 +67,45 @@ test('a message that came alone goes out byte for byte, also with CRLF or a From
     expect(out.ok && out.name).toBe(`Message ${id + 1}.eml`);
     expect(out.ok && (await out.blob.text())).toBe(text);
   }
+});
+
+test('what differs in line ends alone is the same message', async () => {
+  const mailbox = await openMailbox();
+  await bringIn(mailbox, [file('a.mbox', mboxOf(3))]);
+  const crlf = [0, 1, 2].map((n) => file(`${n}.eml`, message(n).replace(/\n/g, '\r\n')));
+  expect((await bringIn(mailbox, crlf)).report).toMatchObject({ added: 0, already: 3 });
+  // A CR that ends no line is a byte like any other.
+  expect((await bringIn(mailbox, [file('x.eml', message(1).replace('Text', 'Te\rxt'))])).report.added).toBe(1);
+});
+
+test('a .zip of .eml files, as it is saved, comes in again; archives that lie are told', async () => {
+  const mailbox = await openMailbox();
+  await bringIn(mailbox, [file('a.mbox', mboxOf(5)), file('b.eml', message(7))]);
+  const out = await exportMail(mailbox, { view: { kind: 'place', place: 'inbox' } }, 'eml');
+  const bytes = out.ok ? Buffer.from(await out.blob.arrayBuffer()) : Buffer.alloc(0);
+  expect((await bringIn(mailbox, [new File([bytes], 'inbox.zip')])).report).toMatchObject({ added: 0, already: 6 });
+  const other = await openMailbox();
+  expect((await bringIn(other, [new File([bytes], 'inbox.zip')])).report).toMatchObject({ added: 6, refused: [] });
+  const cut = await bringIn(other, [
+    new File([bytes.subarray(0, bytes.length - 40)], 'cut.zip'),
+    file('c.eml', message(9)),
+  ]);
+  expect(cut.report.refused).toEqual([
+    { file: 'cut.zip', reason: expect.stringContaining('can’t be read to its end') },
+  ]);
+  expect(cut.report.added).toBe(1);
+  const { BlobWriter, TextReader, ZipWriter } = await import('@zip.js/zip.js');
+  const zip = new ZipWriter(new BlobWriter());
+  await zip.add('mail/one.eml', new TextReader(message(11)));
+  await zip.add('notes.txt', new TextReader('no mail at all'));
+  await zip.add('__MACOSX/._one.eml', new TextReader('x'));
+  await zip.add('bomb.eml', new TextReader(message(12) + 'x'.repeat(110_000_000)));
+  const mixed = await bringIn(other, [new File([await zip.close()], 'mixed.zip')]);
+  expect(mixed.report.added).toBe(1);
+  expect(mixed.report.refused.map(({ file, reason }) => [file, reason.slice(0, 30)])).toEqual([
+    ['mixed.zip: notes.txt', 'It is no mail: it begins neith'],
+    ['mixed.zip', '“bomb.eml” would unpack to mor'],
+  ]);
 });
 
 test('many .eml files leave as a ZIP of the bytes that came in', async () => {

@@ -2,6 +2,8 @@
 import { MboxSplitter, sniffMail, type Form } from '../../core/mail/mbox';
 import { placeName, type Place } from '../../core/mail/place';
 import type { ImportProgress, ImportReport } from '../border/transfer';
+import { eachFileOf } from './archive';
+import type { MailFile } from './mailFile';
 import { addMessages, type Incoming, type TakingIn } from './incoming';
 import { Duplicates } from './duplicates';
 import { NotWritten, type Exclusive } from '../storage/committing';
@@ -10,13 +12,6 @@ import type { Stored } from '../storage/stored';
 import type { Parse, ParsedBatch } from './parsePool';
 import { oneLine } from '../../core/text/oneLine';
 import { count, messages, reasonOf } from '../../core/text/sentences';
-
-/** A file as the import needs it: a browser's File is one. */
-export interface MailFile {
-  name: string;
-  size: number;
-  slice(start: number, end: number): { arrayBuffer(): Promise<ArrayBuffer> };
-}
 
 const batchMessages = 512;
 const batchBytes = 8 << 20;
@@ -116,12 +111,31 @@ async function take(job: Job, message: Uint8Array<ArrayBuffer>, form: Form): Pro
   if (job.batch.length >= batchMessages || job.bytes >= batchBytes) await dispatch(job, job.ahead);
 }
 
-/** Takes one file; the reason where it is no mail. */
-async function importFile(job: Job, file: MailFile, control: ImportControl): Promise<string | null> {
+/** Takes the files of an archive one after another; the reason where it is none, or holds no mail. */
+async function importArchive(job: Job, file: MailFile, control: ImportControl): Promise<string | null> {
+  const before = job.report.refused.length;
+  const total = job.progress.bytesDone + file.size;
+  let taken = 0;
+  const trouble = await eachFileOf(file, async (inner) => {
+    if (control.cancelled) return false;
+    const refused = await importFile(job, inner, control, true);
+    if (refused === null) taken++;
+    else job.report.refused.push({ file: `${file.name}: ${oneLine(inner.name)}`, reason: refused });
+    job.progress.bytesDone = Math.min(job.progress.bytesDone, total);
+    return true;
+  });
+  job.progress.bytesDone = total;
+  if (trouble !== null || taken > 0 || control.cancelled) return trouble;
+  return job.report.refused.length > before ? null : 'No file of mail is in it.';
+}
+
+/** Takes one file; the reason where it is no mail. `within`: it stands in an archive. */
+async function importFile(job: Job, file: MailFile, control: ImportControl, within = false): Promise<string | null> {
   const sniffed = sniffMail(new Uint8Array(await file.slice(0, 65_536).arrayBuffer()));
+  if (sniffed === 'zip') return within ? 'It is an archive within an archive.' : importArchive(job, file, control);
   if (sniffed === 'empty') return 'It is empty.';
   if (sniffed === 'neither')
-    return 'It is no mail: it begins neither with a “From ” line, as an mbox does, nor with header fields, as a message does.';
+    return 'It is no mail: it begins neither with a “From ” line, as an mbox does, nor with header fields, as a message does, and it is no .zip of such files.';
   // A message saved from an mbox may have kept its From_ line; called .eml it is one message all the same.
   const form: Form = /\.eml$/i.test(file.name) ? 'eml' : sniffed;
   const splitter = new MboxSplitter();

@@ -10,11 +10,23 @@ import { TextBatchWriter, type TextBatch } from '../../core/search/textBatch';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { digest } from '../storage/digest';
 
-/** A raw message's key: of its bytes without the line breaks that end them. Hashed by the host, beside the parsing. */
+/** A raw message with LF for every CRLF: what differs in line ends alone is the same message. */
+function withLineFeeds(raw: Uint8Array): Uint8Array {
+  if (raw.indexOf(13) < 0) return raw;
+  const out = new Uint8Array(raw.length);
+  let to = 0;
+  for (let at = 0; at < raw.length; at++) if (raw[at] !== 13 || raw[at + 1] !== 10) out[to++] = raw[at];
+  return out.subarray(0, to);
+}
+
+/**
+ * A raw message's key: of its bytes, however its lines end, without the line breaks that end them all. Hashed by the host,
+ * beside the parsing.
+ */
 export function messageKey(raw: Uint8Array): Promise<string> {
   let end = raw.length;
   while (end > 0 && (raw[end - 1] === 10 || raw[end - 1] === 13)) end--;
-  return digest(raw.subarray(0, end));
+  return digest(withLineFeeds(raw.subarray(0, end)));
 }
 
 /** What was read of stored messages, in their order. */
