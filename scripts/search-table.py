@@ -161,6 +161,8 @@ class Message:
             self.date = None if date is None else email.utils.mktime_tz(date)
         except (ValueError, OverflowError):
             self.date = None
+        # As the clock showed it there: what was sent goes by that day (RFC 9051, “disregarding time and timezone”).
+        self.clock = None if self.date is None else self.date + (date[9] or 0)
         self.fields = []
         for name, value in message.raw_items():
             said = corpus_table.words(corpus_table.unfolded(corpus_table.raw_text(value))).strip()
@@ -244,11 +246,12 @@ def key(list_):
     if name.removeprefix('sent') in ('before', 'on', 'since'):
         day = day_of(list_.pop(0)[0])
         how = name.removeprefix('sent')
+        its = (lambda m: m.clock) if name.startswith('sent') else (lambda m: m.date)
         if how == 'before':
-            return lambda m: m.date is not None and m.date < day
+            return lambda m: its(m) is not None and its(m) < day
         if how == 'since':
-            return lambda m: m.date is not None and m.date >= day
-        return lambda m: m.date is not None and day <= m.date < day + 86_400
+            return lambda m: its(m) is not None and its(m) >= day
+        return lambda m: its(m) is not None and day <= its(m) < day + 86_400
     raise ValueError(f'no key: {word}')
 
 

@@ -31,9 +31,23 @@ function fullYear(text: string): number {
   return text.length === 2 && year < 50 ? year + 2000 : year + 1900;
 }
 
-function utc(year: number, month: number, day: number, hour: number, minute: number, second: number, east: number) {
+function utc(
+  year: number,
+  month: number,
+  day: number,
+  hour: number,
+  minute: number,
+  second: number,
+  east: number,
+): DateField | null {
   if (month < 0 || day < 1 || day > 31 || hour > 24 || minute > 59 || second > 60 || year < 1900) return null;
-  return Date.UTC(year, month, day, hour, minute, second) - east * 60_000;
+  return { time: Date.UTC(year, month, day, hour, minute, second) - east * 60_000, zone: east };
+}
+
+/** A Date field: its moment in UTC, milliseconds since 1970, and the zone that it names, in minutes east of UTC. */
+export interface DateField {
+  time: number;
+  zone: number;
 }
 
 function comments(text: string): string {
@@ -46,7 +60,10 @@ function comments(text: string): string {
  * A Date field as milliseconds since 1970 in UTC, or null where it can't be read. Takes the obsolete forms and the
  * loose ones of real mail; a zone that nobody knows counts as UTC (section 4.3).
  */
-export function parseDate(field: string): number | null {
+export const parseDate = (field: string): number | null => readDate(field)?.time ?? null;
+
+/** The same with its zone. */
+export function readDate(field: string): DateField | null {
   const text = comments(field).replace(/\s+/g, ' ').replace(/ ?: ?/g, ':').trim();
   const found = dateTime.exec(text);
   if (found) {

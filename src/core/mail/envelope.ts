@@ -1,7 +1,7 @@
 // The envelope: what is known of a message without opening it again (the word is IMAP's, RFC 9051, section 7.5.2).
 import { parseAddresses, type Address } from './address';
 import { attachmentList } from './body';
-import { parseDate } from './date';
+import { readDate } from './date';
 import { decodeEncodedWords } from './encodedWord';
 import { fieldValue, type HeaderField } from './header';
 import { longestLine, oneLine, withoutTurns } from '../text/oneLine';
@@ -91,7 +91,7 @@ export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
   for (const part of leaves(structure.root))
     if (part.encoding === 'base64' && isAttachment(part) && isCutBase64(raw.subarray(part.start, part.end)))
       damage ??= `Its attachment ${part.filename ? `“${oneLine(part.filename)}” ` : ''}is cut off.`;
-  const dateField = fieldValue(fields, 'date');
+  const dateField = readDate(fieldValue(fields, 'date') ?? '');
   const subjectWritten = writtenOf(fields, 'subject');
   const subject = oneLine(decodeEncodedWords(fieldValue(fields, 'subject') ?? ''));
   const references = messageIds(fieldValue(fields, 'references'));
@@ -100,7 +100,8 @@ export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
   const from = authors[0] ?? people(fields, 'sender')[0] ?? { name: '', address: '' };
   return {
     messageId: firstId(fieldValue(fields, 'message-id')).slice(0, longestLine),
-    date: dateField === null ? null : parseDate(dateField),
+    date: dateField?.time ?? null,
+    ...(dateField?.zone ? { zone: dateField.zone } : {}),
     from,
     to: people(fields, 'to'),
     cc: people(fields, 'cc'),

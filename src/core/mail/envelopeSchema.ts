@@ -9,6 +9,8 @@ export const envelopeSchema = z.object({
   messageId: z.string(),
   /** The Date field, milliseconds since 1970 in UTC; null where there is none that can be read. */
   date: z.number().nullable(),
+  /** The zone that the Date field names, in minutes east of UTC; absent where that is UTC. */
+  zone: z.number().optional(),
   from: addressSchema,
   to: z.array(addressSchema),
   cc: z.array(addressSchema),

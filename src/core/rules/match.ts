@@ -2,6 +2,7 @@
 import type { Address } from '../mail/address';
 import type { Envelope } from '../mail/envelopeSchema';
 import { foldAscii, spellings } from '../text/collation';
+import { boundsOfDay } from '../text/day';
 import { fits, readPattern } from './pattern';
 import {
   conditionsOf,
@@ -151,7 +152,7 @@ function made(condition: Condition): ConditionTest {
       if (condition.how === 'any') return ofEnvelope(({ attachments }) => attachments.length > 0);
       return { by: 'texts', sources: ['attachments'], holds: ofLines(textTest('contains', condition.text)) };
     case 'date': {
-      const [from, to] = [Date.parse(`${condition.day}T00:00Z`), Date.parse(`${condition.day}T00:00Z`) + dayLong];
+      const [from, to] = boundsOfDay(Date.parse(`${condition.day}T00:00Z`));
       const within: Record<typeof condition.how, (date: number) => boolean> = {
         before: (date) => date < from,
         on: (date) => date >= from && date < to,

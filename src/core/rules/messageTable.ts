@@ -102,6 +102,8 @@ export class MessageTable {
   private readonly columns = new Map<Source, TextColumn>();
   private readonly kept = new Map<string, Bits>();
   private dates = new Float64Array(0);
+  /** The same as the clock showed it where it was sent. */
+  private clocks = new Float64Array(0);
   count = 0;
 
   /** `envelopeOf`: the envelope of a message that was taken in. */
@@ -111,10 +113,14 @@ export class MessageTable {
 
   /** Takes in the messages up to, not including, `count`. */
   grow(count: number): void {
-    if (count > this.dates.length) this.dates = grown(this.dates, new Float64Array(2 * count));
+    if (count > this.dates.length) {
+      this.dates = grown(this.dates, new Float64Array(2 * count));
+      this.clocks = grown(this.clocks, new Float64Array(2 * count));
+    }
     for (; this.count < count; this.count++) {
       const envelope = this.envelopeOf(this.count);
       this.dates[this.count] = envelope.date ?? NaN;
+      this.clocks[this.count] = (envelope.date ?? NaN) + (envelope.zone ?? 0) * 60_000;
       for (const column of this.columns.values()) column.add(envelope);
     }
   }
@@ -139,9 +145,9 @@ export class MessageTable {
     this.kept.clear();
   }
 
-  /** The Date field of a message, milliseconds since 1970; null where it has none that can be read. */
-  date(message: number): number | null {
-    const date = this.dates[message];
+  /** The Date field of a message as the clock showed it there, as if that were UTC; null where it has none. */
+  sentClock(message: number): number | null {
+    const date = this.clocks[message];
     return Number.isNaN(date) ? null : date;
   }
 

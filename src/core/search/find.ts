@@ -3,6 +3,8 @@ import { blanksAsOne } from '../text/blanks';
 import { Bits } from '../data/bits';
 import type { Source } from '../rules/match';
 import type { MessageTable } from '../rules/messageTable';
+import type { Envelope } from '../mail/envelopeSchema';
+import { boundsOfDay } from '../text/day';
 import { foldSearch } from '../text/fold';
 import type { Query } from './query';
 import type { Part } from './units';
@@ -31,12 +33,21 @@ export function leavesOf(query: Query): Leaf[] {
 
 const dayLong = 86_400_000;
 
-/** Whether a date is what a key on days asks for; no date never is. */
-export function holdsOn({ key, day }: Extract<Leaf, { day: number }>, date: number | null): boolean {
-  if (date === null) return false;
-  if (key.endsWith('before')) return date < day;
-  return date >= day && (key.endsWith('since') || date < day + dayLong);
+/**
+ * Tells whether a date is what a key on days asks for; no date never is. What was sent goes by the day that its Date field
+ * names, whatever its zone (RFC 9051, section 6.4.4: “disregarding time and timezone”): its date is given as that clock
+ * showed it. All else goes by the days where the person is.
+ */
+export function dayTest({ key, day }: Extract<Leaf, { day: number }>): (date: number | null) => boolean {
+  const [from, to] = key.startsWith('sent') ? [day, day + dayLong] : boundsOfDay(day);
+  if (key.endsWith('before')) return (date) => date !== null && date < from;
+  if (key.endsWith('since')) return (date) => date !== null && date >= from;
+  return (date) => date !== null && date >= from && date < to;
 }
+
+/** The date of a message as the clock showed it where it was sent, as if that were UTC; null where it has none. */
+export const sentClock = ({ date, zone = 0 }: Pick<Envelope, 'date' | 'zone'>): number | null =>
+  date === null ? null : date + zone * 60_000;
 
 /** The texts of messages, as the text index has them. Texts are given as foldSearch folds them. */
 export interface SearchedTexts {

@@ -5,7 +5,7 @@ import { Message } from '../mail/message';
 import { Bits } from '../data/bits';
 import { DeepTexts } from '../rules/deep';
 import { MessageTable } from '../rules/messageTable';
-import { find, findText, holdsOn, type Leaf } from './find';
+import { dayTest, find, findText, sentClock, type Leaf } from './find';
 import type { Query } from './query';
 import { TextSegments } from './segments';
 import { TextBatchWriter } from './textBatch';
@@ -50,7 +50,8 @@ export class SearchedMessages {
 }
 
 /** A key that asks for no text. A raw message says nothing of what was read, flagged, answered or labelled: it was not. */
-function holds(leaf: Exclude<Leaf, { text: string }>, { date, size }: Envelope): boolean {
+function holds(leaf: Exclude<Leaf, { text: string }>, envelope: Envelope): boolean {
+  const { date, size } = envelope;
   switch (leaf.key) {
     case 'all':
       return true;
@@ -67,5 +68,5 @@ function holds(leaf: Exclude<Leaf, { text: string }>, { date, size }: Envelope):
     case 'smaller':
       return size < leaf.bytes;
   }
-  return holdsOn(leaf, date);
+  return dayTest(leaf)(leaf.key.startsWith('sent') ? sentClock(envelope) : date);
 }

@@ -2,7 +2,7 @@
 import { Bits } from '../../core/data/bits';
 import { DeepTexts } from '../../core/rules/deep';
 import { keepNewest } from '../../core/data/memo';
-import { find, findText, holdsOn, leavesOf, type Leaf, type TextLeaf } from '../../core/search/find';
+import { find, findText, dayTest, leavesOf, type Leaf, type TextLeaf } from '../../core/search/find';
 import { foldSearch } from '../../core/text/fold';
 import type { Query } from '../../core/search/query';
 import { bit } from '../state/columns';
@@ -138,11 +138,17 @@ export class Finding {
       case 'before':
       case 'on':
       case 'since':
-        return (id) => holdsOn(leaf, columns.date[id]);
+        {
+        const holds = dayTest(leaf);
+        return (id) => holds(columns.date[id]);
+      }
       case 'sentbefore':
       case 'senton':
       case 'sentsince':
-        return (id) => holdsOn(leaf, table.date(id));
+        {
+        const holds = dayTest(leaf);
+        return (id) => holds(table.sentClock(id));
+      }
       case 'larger':
         return (id) => sizes[id] > leaf.bytes;
       case 'smaller':

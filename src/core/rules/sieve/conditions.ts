@@ -1,5 +1,6 @@
 // What the tests of a script say, as conditions of a rule: simplified, and no deeper nested than rules go.
 import { foldAscii, spellings } from '../../text/collation';
+import { zoneOnDay } from '../../text/day';
 import { asPattern } from '../pattern';
 import { longestText, type Condition, type Group, type InnerGroup, type Rule } from '../rule';
 import type { Test } from './meaning';
@@ -205,10 +206,11 @@ class TestReader {
   private date({ at, zone, name, datePart, match, keys }: Extract<Test, { is: 'date' }>): Node {
     if (name.toLowerCase() !== 'date' || datePart !== 'date')
       throw new NotTaken(at, 'Of dates a rule here asks only for the day of the Date field.');
-    if (zone !== 0) throw new NotTaken(at, 'A rule here counts days in UTC.');
     const each = keys.map((day): Condition => {
       if (!/^\d{4}-\d{2}-\d{2}$/.test(day) || Number.isNaN(Date.parse(`${day}T00:00Z`)))
         throw new NotTaken(at, `“${day}” is no day: 2026-09-01 is one.`);
+      if (zone !== zoneOnDay(Date.parse(`${day}T00:00Z`)))
+        throw new NotTaken(at, 'A rule here counts days in your own time zone.');
       if (match.type === 'is') return { field: 'date', how: 'on', day };
       if (match.type !== 'value') throw new NotTaken(at, 'A rule here asks for days before, on or since one.');
       switch (match.relation) {

@@ -6,6 +6,7 @@ import { asPattern } from '../pattern';
 import { endsStation, isGroup, type Condition, type Group, type Part, type Rule } from '../rule';
 import { effectOf, actionWords } from '../../effects/effects';
 import { conditionWords, groupWords, ruleName } from '../ruleWords';
+import { zoneOnDay } from '../../text/day';
 import { type Named, namesOf, type ScriptNames } from './names';
 
 /** What of a setup a script is written from. */
@@ -55,6 +56,13 @@ const matchTags = {
 } as const;
 
 const headersOf = { from: ['from'], to: ['to'], cc: ['cc'], recipient: ['to', 'cc'] } as const;
+
+/** The zone of the person at the beginning of a day, as a Date field writes it (RFC 5260, section 4.1). */
+function zoneOn(day: string): string {
+  const east = zoneOnDay(Date.parse(`${day}T00:00Z`));
+  const two = (n: number) => String(Math.floor(Math.abs(n))).padStart(2, '0');
+  return `${east < 0 ? '-' : '+'}${two(east / 60)}${two(east % 60)}`;
+}
 
 class Writer {
   readonly required = new Set<string>();
@@ -106,9 +114,10 @@ class Writer {
       case 'date': {
         this.need('date');
         const { how, day } = condition;
-        if (how === 'on') return `date :zone "+0000" :is "date" "date" ${quoted(day)}`;
+        const zone = zoneOn(day);
+        if (how === 'on') return `date :zone "${zone}" :is "date" "date" ${quoted(day)}`;
         this.need('relational');
-        return `date :zone "+0000" :value "${how === 'before' ? 'lt' : 'ge'}" "date" "date" ${quoted(day)}`;
+        return `date :zone "${zone}" :value "${how === 'before' ? 'lt' : 'ge'}" "date" "date" ${quoted(day)}`;
       }
       case 'addressed':
         return this.addressed(condition.is);
