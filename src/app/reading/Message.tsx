@@ -111,6 +111,14 @@ function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
           {exactTime(row.date)}
         </time>
       </div>
+      {message.wrongDate && (
+        <p className="text-sm">
+          <span className="quiet">Shown and sorted by when it was received: </span>
+          {message.wrongDate.says === null
+            ? 'it has no date of its own that can be read.'
+            : `its own date says ${exactTime(message.wrongDate.says)}.`}
+        </p>
+      )}
       <People word="To" list={row.to} />
       <People word="Cc" list={message.cc} />
       {account && setup.accounts.length > 1 && (

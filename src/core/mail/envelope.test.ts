@@ -333,3 +333,25 @@ test('whatever a stranger names shows no character that turns it around, and not
   expect(envelope.attachments[0].name).toBe('invoice fdp.exe');
   expect(envelope.references).toEqual(['e@x.test']);
 });
+
+const received = 'Received: from a by b; Tue, 3 Nov 2026 10:00:00 +0100\n';
+
+test.each<[string, string, number | undefined]>([
+  ['a Date like any other', 'Tue, 3 Nov 2026 09:58:00 +0100', undefined],
+  ['one that is days late: mail may lie', 'Tue, 20 Oct 2026 09:58:00 +0100', undefined],
+  ['a day ahead: clocks and zones are wrong', 'Wed, 4 Nov 2026 09:58:00 +0100', undefined],
+  ['none', '', Date.UTC(2026, 10, 3, 9)],
+  ['one that can’t be read', 'yesterday', Date.UTC(2026, 10, 3, 9)],
+  ['the year 0102', 'Tue, 3 Nov 0102 09:58:00 +0100', Date.UTC(2026, 10, 3, 9)],
+  ['the year 1970', 'Thu, 1 Jan 1970 00:00:00 +0000', Date.UTC(2026, 10, 3, 9)],
+  ['the year 2038', 'Tue, 19 Jan 2038 03:14:07 +0000', Date.UTC(2026, 10, 3, 9)],
+])('by when it was received where its Date can’t be gone by: %s', (_what, date, expected) => {
+  const text = `${received}From: a@b.test\n${date ? `Date: ${date}\n` : ''}\nx\n`;
+  expect(parseEnvelope(new TextEncoder().encode(text)).received).toBe(expected);
+});
+
+test('a Received field without a date is passed over, and without any nothing is made up', () => {
+  const of = (header: string) => parseEnvelope(new TextEncoder().encode(`${header}From: a@b.test\n\nx\n`));
+  expect(of(`Received: by somebody\n${received}`).received).toBe(Date.UTC(2026, 10, 3, 9));
+  expect(of('Received: by somebody\n').received).toBeUndefined();
+});

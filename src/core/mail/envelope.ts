@@ -1,7 +1,7 @@
 // The envelope: what is known of a message without opening it again (the word is IMAP's, RFC 9051, section 7.5.2).
 import { parseAddresses, type Address } from './address';
 import { attachmentList } from './body';
-import { readDate } from './date';
+import { parseDate, readDate } from './date';
 import { decodeEncodedWords } from './encodedWord';
 import { fieldValue, type HeaderField } from './header';
 import { longestLine, oneLine, withoutTurns } from '../text/oneLine';
@@ -43,6 +43,32 @@ function deliveredTo(fields: readonly HeaderField[]): string {
   const named = fieldValue(fields, 'delivered-to') ?? fieldValue(fields, 'x-original-to');
   const address = named ?? /\sfor\s+<([^<>\s]+)>/.exec(fieldValue(fields, 'received') ?? '')?.[1] ?? '';
   return oneLine(address).replace(/^<|>$/g, '').slice(0, 320);
+}
+
+/** Received fields that are looked at. */
+const mostReceived = 10;
+/** Before this no message of this form was written (RFC 822, August 1982). */
+const firstMail = Date.UTC(1982, 7, 13);
+/** Clocks differ, and zones are wrong; a Date so far ahead of the newest Received is no clock's (common practice, no source). */
+const aheadBy = 2 * 86_400_000;
+
+/** When the last server got it: the date of the uppermost Received field that has one (RFC 5321, section 4.4). */
+function receivedTime(fields: readonly HeaderField[]): number | null {
+  let looked = 0;
+  for (const { key, value } of fields) {
+    if (key !== 'received') continue;
+    const time = parseDate(value.slice(value.lastIndexOf(';') + 1).slice(0, 200));
+    if (time !== null && time > firstMail) return time;
+    if (++looked === mostReceived) break;
+  }
+  return null;
+}
+
+/** When it was received, where its own date can't be gone by; null elsewhere. */
+function receivedInstead(fields: readonly HeaderField[], date: number | null): number | null {
+  const received = receivedTime(fields);
+  if (received === null) return null;
+  return date === null || date < firstMail || date > received + aheadBy ? received : null;
 }
 
 /** Whether a machine sent it: Auto-Submitted says so (RFC 3834, section 5), or its address takes no answer. */
@@ -92,6 +118,7 @@ export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
     if (part.encoding === 'base64' && isAttachment(part) && isCutBase64(raw.subarray(part.start, part.end)))
       damage ??= `Its attachment ${part.filename ? `“${oneLine(part.filename)}” ` : ''}is cut off.`;
   const dateField = readDate(fieldValue(fields, 'date') ?? '');
+  const received = receivedInstead(fields, dateField?.time ?? null);
   const subjectWritten = writtenOf(fields, 'subject');
   const subject = oneLine(decodeEncodedWords(fieldValue(fields, 'subject') ?? ''));
   const references = messageIds(fieldValue(fields, 'references'));
@@ -102,6 +129,7 @@ export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
     messageId: firstId(fieldValue(fields, 'message-id')).slice(0, longestLine),
     date: dateField?.time ?? null,
     ...(dateField?.zone ? { zone: dateField.zone } : {}),
+    ...(received === null ? {} : { received }),
     from,
     to: people(fields, 'to'),
     cc: people(fields, 'cc'),

@@ -11,6 +11,11 @@ export const envelopeSchema = z.object({
   date: z.number().nullable(),
   /** The zone that the Date field names, in minutes east of UTC; absent where that is UTC. */
   zone: z.number().optional(),
+  /**
+   * When it was received, milliseconds since 1970, where its Date field can't be gone by: there is none that can be read, or
+   * it lies before there was mail, or days ahead of that. Absent elsewhere.
+   */
+  received: z.number().optional(),
   from: addressSchema,
   to: z.array(addressSchema),
   cc: z.array(addressSchema),

@@ -19,6 +19,8 @@ export interface OpenMessage {
   /** Pictures that came within the message, as data: URLs by Content-ID. */
   pictures: Record<string, string>;
   size: number;
+  /** What its Date field says, where it is shown and sorted by when it was received instead: null for nothing readable. */
+  wrongDate: { says: number | null } | null;
   /** What the Register goes by. */
   registered: Registered;
   /** What looks false about it, the worst first. */

@@ -52,9 +52,10 @@ export type TakingIn = MailState &
   Committing &
   Adding;
 
-/** The moment by which a message is sorted: its Date, else that of its From_ line, else when it came in. */
+/** The moment by which a message is sorted: its Date, or when it was received where that can't be gone by, else that of its From_ line, else when it came in. */
 function sortDate({ envelope, stored }: Incoming, now: number): number {
-  if (envelope.date !== null) return envelope.date;
+  const own = envelope.received ?? envelope.date;
+  if (own !== null) return own;
   const line = fromLineOf(stored.bytes);
   const asctime = line === null ? null : /(?:[A-Z][a-z]{2} ){2}.*$/.exec(line);
   return (asctime && parseDate(asctime[0])) ?? now;

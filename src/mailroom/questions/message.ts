@@ -45,6 +45,7 @@ export async function open(
     attachments: envelope.attachments,
     pictures,
     size: envelope.size,
+    wrongDate: envelope.received === undefined ? null : { says: envelope.date },
     registered: registeredOf(envelope),
     ...falseLooks(mailbox, id, message),
   };
@@ -84,6 +85,7 @@ function asItCame(mailbox: MailState & Stored & Judging, id: number, raw: Uint8A
     attachments: [],
     pictures: {},
     size: envelope.size,
+    wrongDate: null,
     registered: registeredOf(envelope),
     suspicions: [],
     dead: true,

@@ -137,15 +137,13 @@ export class Finding {
       }
       case 'before':
       case 'on':
-      case 'since':
-        {
+      case 'since': {
         const holds = dayTest(leaf);
         return (id) => holds(columns.date[id]);
       }
       case 'sentbefore':
       case 'senton':
-      case 'sentsince':
-        {
+      case 'sentsince': {
         const holds = dayTest(leaf);
         return (id) => holds(table.sentClock(id));
       }
