@@ -71,6 +71,9 @@ export interface AppOptions extends PostOfficeOptions {
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: 26 << 20,
+    // A request that never ends, and an answer that nobody takes, are let go.
+    requestTimeout: 60_000,
+    connectionTimeout: 120_000,
     clientErrorHandler: refuse,
     // An address that can’t be read is answered before any hook.
     frameworkErrors: (_error, _request, reply: FastifyReply) =>

@@ -2,7 +2,7 @@
 import { expose } from 'comlink';
 import type { MailroomEvent } from './border/events';
 import { ParsePool } from './intake/parsePool';
-import { demoOffice, standInPostOffice } from './post/standIn';
+import { demoOffice, patience, standInPostOffice } from './post/standIn';
 import { machineClock } from './time/clock';
 import { NewerStorage } from './storage/records';
 import { openService } from './service/service';
@@ -17,7 +17,7 @@ const cores = navigator.hardwareConcurrency || 2;
 let hear: (event: MailroomEvent) => void = () => undefined;
 
 async function shippedModel() {
-  const response = await fetch('/junk-model.bin').catch(() => null);
+  const response = await fetch('/junk-model.bin', { signal: AbortSignal.timeout(patience) }).catch(() => null);
   return response?.ok ? new Uint8Array(await response.arrayBuffer()) : null;
 }
 

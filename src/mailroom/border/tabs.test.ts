@@ -3,6 +3,7 @@ import { Tabs, type Channel, type TakeLock } from './tabs';
 interface Counting {
   add(what: string): Promise<number>;
   fail(): Promise<never>;
+  give(): Promise<unknown>;
 }
 
 /** A broadcast channel and a lock that several tabs of one test share. */
@@ -19,11 +20,11 @@ function world() {
       const channel: Channel = {
         onmessage: null,
         postMessage: (data) => {
+          // Copied at once, as a BroadcastChannel does: what can't be is refused here.
+          const copy: unknown = structuredClone(data);
           for (const other of channels)
             if (other !== channel)
-              setTimeout(
-                () => channels.has(other) && other.onmessage?.({ data: structuredClone(data) } as MessageEvent),
-              );
+              setTimeout(() => channels.has(other) && other.onmessage?.({ data: copy } as MessageEvent));
         },
       };
       channels.add(channel);
@@ -36,6 +37,7 @@ function world() {
         channel,
         takeLock,
         heard: (event) => heard.push(event),
+        patience: 40,
         open: async (tell) => {
           opened.push(name);
           return {
@@ -45,6 +47,7 @@ function world() {
               return done.length;
             },
             fail: async () => Promise.reject(new Error('it broke')),
+            give: async () => () => 'a function',
           };
         },
       });
@@ -57,7 +60,9 @@ function world() {
         );
         if (first) setTimeout(take);
       };
-      return { tabs, heard, close };
+      /** It hears nothing any more, and holds the lock. */
+      const silence = () => void channels.delete(channel);
+      return { tabs, heard, close, silence };
     },
   };
 }
@@ -87,4 +92,26 @@ test('when the writer closes another takes over, and does what was asked and not
   expect(answers.toSorted()).toEqual([2, 3]);
   expect(opened).toEqual(['a', 'b']);
   expect(done.slice(1).toSorted()).toEqual(['b from b', 'b from c']);
+});
+
+test('what can’t be sent from one tab to another is an error, on the way there and back', async () => {
+  const { open } = world();
+  open('a');
+  const b = open('b');
+  await b.tabs.call('add', ['x']);
+  await expect(b.tabs.call('give', [])).rejects.toThrow(/answer can’t be sent/);
+  await expect(b.tabs.call('add', [(() => 'a function') as never])).rejects.toThrow(/could not be cloned/);
+  expect(await b.tabs.call('add', ['y'])).toBeGreaterThan(1);
+});
+
+test('a writer that takes no call is given up; one that has it may take its time', async () => {
+  const { open } = world();
+  const a = open('a');
+  const b = open('b');
+  await b.tabs.call('add', ['x']);
+  const slow = new Promise<number>((resolve) => setTimeout(resolve, 120, 7));
+  (a.tabs as unknown as { own: Counting }).own.add = () => slow;
+  expect(await b.tabs.call('add', ['slow'])).toBe(7);
+  a.silence();
+  await expect(b.tabs.call('add', ['z'])).rejects.toThrow(/does not answer/);
 });

@@ -21,7 +21,17 @@ interface Answer {
   error?: string;
 }
 
-type Wire = Call | Answer | { kind: 'event'; event: unknown } | { kind: 'writer' };
+/** The writer has a call: from now on it takes what it takes. */
+interface Heard {
+  kind: 'heard';
+  to: string;
+  n: number;
+}
+
+type Wire = Call | Answer | Heard | { kind: 'event'; event: unknown } | { kind: 'writer' };
+
+/** How long the writer may take to say that it has a call, in milliseconds: it may be at a long piece of work. */
+const patience = 60_000;
 
 /** What a channel must be able to do: a BroadcastChannel is one. */
 export interface Channel {
@@ -41,6 +51,17 @@ export interface TabOptions<Api, Event> {
   open: (tell: (event: Event) => void) => Promise<Api>;
   /** An event for this tab's page. */
   heard: (event: Event | { kind: 'role'; writer: boolean }) => void;
+  /** How long another tab may take to say that it has a call, in milliseconds. */
+  patience?: number;
+}
+
+/** A call that waits for its answer. */
+interface Waiting {
+  call: Call;
+  resolve: (value: unknown) => void;
+  reject: (error: Error) => void;
+  /** Runs until the writer has it. */
+  timer: ReturnType<typeof setTimeout>;
 }
 
 /**
@@ -51,10 +72,7 @@ export class Tabs<Api, Event> {
   private own: Api | null = null;
   private failed: string | null = null;
   private n = 0;
-  private readonly waiting = new Map<
-    number,
-    { call: Call; resolve: (v: unknown) => void; reject: (e: Error) => void }
-  >();
+  private readonly waiting = new Map<number, Waiting>();
 
   constructor(private readonly options: TabOptions<Api, Event>) {
     options.channel.onmessage = ({ data }: MessageEvent<Wire>) => this.hear(data);
@@ -84,9 +102,21 @@ export class Tabs<Api, Event> {
     if (this.own || this.failed) return this.run(method, args);
     const call: Call = { kind: 'call', from: this.options.tab, n: this.n++, method, args };
     return new Promise((resolve, reject) => {
-      this.waiting.set(call.n, { call, resolve, reject });
+      // What can't be sent throws here, and waits for nothing.
       this.options.channel.postMessage(call);
+      this.waiting.set(call.n, { call, resolve, reject, timer: this.giveUpOn(call.n) });
     });
+  }
+
+  /** Ends the waiting for a call that nobody takes. */
+  private giveUpOn(n: number): Waiting['timer'] {
+    return setTimeout(() => {
+      const waiting = this.waiting.get(n);
+      this.waiting.delete(n);
+      waiting?.reject(
+        new Error('The tab that has the mailbox open does not answer. Close it, and this one takes its place.'),
+      );
+    }, this.options.patience ?? patience);
   }
 
   private async run(method: string, args: unknown[]): Promise<unknown> {
@@ -98,11 +128,16 @@ export class Tabs<Api, Event> {
 
   /** A new writer is there, perhaps this tab itself: what was asked and not answered is asked again. */
   private resend(): void {
-    for (const [n, { call, resolve, reject }] of this.waiting) {
+    for (const [n, waiting] of this.waiting) {
+      const { call, resolve, reject, timer } = waiting;
+      clearTimeout(timer);
       if (this.own || this.failed) {
         this.waiting.delete(n);
         this.run(call.method, call.args).then(resolve, reject);
-      } else this.options.channel.postMessage(call);
+      } else {
+        waiting.timer = this.giveUpOn(n);
+        this.options.channel.postMessage(call);
+      }
     }
   }
 
@@ -116,7 +151,8 @@ export class Tabs<Api, Event> {
         if (!this.own) this.resend();
         break;
       case 'call':
-        if (this.own || this.failed)
+        if (this.own || this.failed) {
+          this.options.channel.postMessage({ kind: 'heard', to: message.from, n: message.n });
           this.run(message.method, message.args).then(
             (value) => this.answer({ kind: 'answer', to: message.from, n: message.n, value }),
             (error: unknown) =>
@@ -127,11 +163,16 @@ export class Tabs<Api, Event> {
                 error: reasonOf(error),
               }),
           );
+        }
+        break;
+      case 'heard':
+        if (message.to === this.options.tab) clearTimeout(this.waiting.get(message.n)?.timer);
         break;
       case 'answer': {
         if (message.to !== this.options.tab) return;
         const waiting = this.waiting.get(message.n);
         this.waiting.delete(message.n);
+        clearTimeout(waiting?.timer);
         if (message.error === undefined) waiting?.resolve(message.value);
         else waiting?.reject(new Error(message.error));
         break;
@@ -140,6 +181,12 @@ export class Tabs<Api, Event> {
   }
 
   private answer(answer: Answer): void {
-    this.options.channel.postMessage(answer);
+    try {
+      this.options.channel.postMessage(answer);
+    } catch (error) {
+      // An answer that can't be sent is an answer all the same: nobody waits for it for ever.
+      const { kind, to, n } = answer;
+      this.options.channel.postMessage({ kind, to, n, error: `The answer can’t be sent: ${reasonOf(error)}` });
+    }
   }
 }

@@ -6,14 +6,31 @@ import { reasonOf } from '../../core/text/sentences';
 const leftSchema = z.object({ left: z.boolean() });
 const submittedSchema = z.object({ messageId: z.string() });
 
+/** How long an answer may take, in milliseconds. */
+export const patience = 30_000;
+
+/** What went wrong on the way to an answer, in words. */
+const silence = (error: unknown): Error =>
+  new Error(
+    error instanceof Error && error.name === 'TimeoutError'
+      ? `The post office did not answer within ${patience / 1_000} seconds. It is tried again.`
+      : 'The post office does not answer. Is the server still running?',
+  );
+
 async function ask<T>(url: string, init: RequestInit | undefined, schema: z.ZodType<T>): Promise<T> {
+  // For the whole of it, also the body: a server may begin to answer and never end.
+  const signal = AbortSignal.timeout(patience);
   let response: Response;
+  let body: unknown;
   try {
-    response = await fetch(url, init);
-  } catch {
-    throw new Error('The post office does not answer. Is the server still running?');
+    response = await fetch(url, { ...init, signal });
+    body = await response.json().catch((error: unknown) => {
+      if (signal.aborted) throw error;
+      return null;
+    });
+  } catch (error) {
+    throw silence(error);
   }
-  const body: unknown = await response.json().catch(() => null);
   if (!response.ok) {
     const said = z.object({ message: z.string() }).safeParse(body);
     throw new Error(said.success ? said.data.message : `The post office answered with an error (${response.status}).`);

@@ -1,0 +1,152 @@
+// Fuzz: `npm run fuzz` goes through 20,000 messages and as many settings, and tells how long the slowest took; the unit
+// test goes through a few. Nothing may throw, and nothing stops what comes after it.
+import { demoSetup } from '../demo/setup';
+import { attachmentBytes, attachmentList, bodyBlocks, filesOf } from '../src/core/mail/body';
+import { isUnreadable } from '../src/core/mail/envelope';
+import { anchorsOf } from '../src/core/mail/links';
+import { MboxSplitter, sniffMail, type Form } from '../src/core/mail/mbox';
+import { messageOfStored } from '../src/core/mail/message';
+import { shownBlocks } from '../src/core/mail/shown';
+import { stretches } from '../src/core/mail/quoted';
+import { checkSetup, parseSetup } from '../src/core/line/setup';
+import { readScript, scriptOf } from '../src/core/rules/sieve/read';
+import { registerFromCsv, registerToCsv } from '../src/core/senders/registerCsv';
+import { readBatch } from '../src/mailroom/intake/readMessages';
+import { bytesOf, chance, madeMessage, mutated, mutatedJson, mutatedText, type Random } from './fuzzing';
+import { realMessages } from './realMessages';
+
+/** What took longest for its length. */
+export interface Slowest {
+  /** Milliseconds a megabyte; what is shorter than a tenth of one counts as that. */
+  rate: number;
+  what: string;
+}
+
+/** So long each may take, in milliseconds a megabyte. */
+const most = 250;
+
+export interface FuzzFigures {
+  count: number;
+  megabytes: number;
+  seconds: number;
+  /** How many took longer than {@link most}. */
+  slow: number;
+  slowest: Slowest;
+}
+
+const good = bytesOf('From: a@b.test\r\nSubject: Good\r\nMessage-ID: <good@b.test>\r\n\r\nThe words\r\n');
+
+/** Reads a message as an import does, then opens it as a person does. Throws where anything of it does. */
+async function readAndOpen(bytes: Uint8Array, form: Form): Promise<void> {
+  const read = await readBatch([bytes, good], form, true);
+  if (isUnreadable(read.envelopes[0])) throw new Error(read.envelopes[0].damage ?? 'unreadable');
+  if (read.envelopes[1].subject !== 'Good' || read.envelopes.length !== 2) throw new Error('It stopped the next one.');
+  const { raw, structure } = messageOfStored({ bytes, form });
+  for (const plain of [true, false])
+    for (const { kind, content } of shownBlocks(bodyBlocks(raw, structure, plain)))
+      if (kind === 'html') anchorsOf(content);
+      else stretches(content);
+  const list = attachmentList(raw, structure);
+  if (list.length > 0) attachmentBytes(raw, structure, list.length - 1);
+  filesOf(raw, structure);
+}
+
+type Maker = (random: Random) => { length: number; run: () => void | Promise<void>; show: () => string };
+
+async function fuzz(count: number, seed: number, make: Maker): Promise<FuzzFigures> {
+  const random = chance(seed);
+  const slowest: Slowest = { rate: 0, what: '' };
+  let length = 0;
+  let slow = 0;
+  const begun = performance.now();
+  for (let n = 0; n < count; n++) {
+    const one = make(random);
+    const timed = async () => {
+      const from = performance.now();
+      await one.run();
+      return (performance.now() - from) / Math.max(0.1, one.length / 1e6);
+    };
+    let rate: number;
+    try {
+      rate = await timed();
+      // The machine may have been at something else: what seems slow is timed again.
+      for (let again = 0; again < 3 && rate > most; again++) rate = Math.min(rate, await timed());
+    } catch (error) {
+      throw new Error(`${n} of seed ${seed}: ${String(error)}\n${one.show().slice(0, 2_000)}`, { cause: error });
+    }
+    if (rate > most) slow++;
+    if (rate > slowest.rate)
+      Object.assign(slowest, { rate, what: `${n}: ${JSON.stringify(one.show().slice(0, 300))}` });
+    length += one.length;
+  }
+  return { count, megabytes: length / 1e6, seconds: (performance.now() - begun) / 1_000, slow, slowest };
+}
+
+const latin = (bytes: Uint8Array) => Buffer.from(bytes).toString('latin1');
+
+/** Messages: real ones altered, and made ones. */
+export function fuzzMessages(count: number, seed = 1): Promise<FuzzFigures> {
+  const real = realMessages();
+  return fuzz(count, seed, (random) => {
+    const bytes = random(2)
+      ? mutated(real[random(real.length)], random)
+      : random(2)
+        ? madeMessage(random)
+        : mutated(madeMessage(random), random);
+    const form = random(3) ? 'eml' : 'mbox';
+    return { length: bytes.length, run: () => readAndOpen(bytes, form), show: () => latin(bytes) };
+  });
+}
+
+/** Files of mail: told what they are, and parted. Nothing of an mbox is lost. */
+export function fuzzFiles(count: number, seed = 2): Promise<FuzzFigures> {
+  const real = realMessages().slice(0, 400);
+  return fuzz(count, seed, (random) => {
+    const wrapped = Array.from(
+      { length: 1 + random(4) },
+      () => `From x@y.test Thu Aug 22 12:36:23 2002\n${latin(real[random(real.length)])}\n`,
+    );
+    const bytes = mutated(Uint8Array.from(Buffer.from(wrapped.join(''), 'latin1')), random);
+    const run = () => {
+      sniffMail(bytes.subarray(0, 65_536));
+      const splitter = new MboxSplitter();
+      let length = 0;
+      for (let at = 0; at < bytes.length; at += 10_000)
+        for (const message of splitter.push(bytes.slice(at, at + 10_000))) length += message.length;
+      for (const message of splitter.end()) length += message.length;
+      if (length > bytes.length) throw new Error(`${length} bytes came out of ${bytes.length}`);
+    };
+    return { length: bytes.length, run, show: () => latin(bytes) };
+  });
+}
+
+/** Files of settings: the setup as text and as JSON, the Register as CSV, rules as Sieve. */
+export function fuzzSettings(count: number, seed = 3): Promise<FuzzFigures> {
+  const setup = demoSetup(Date.UTC(2026, 10, 24, 12));
+  const [json, csv, sieve] = [JSON.stringify(setup, null, 2), registerToCsv(setup.register), scriptOf(setup).script];
+  return fuzz(count, seed, (random) => {
+    const kind = random(4);
+    const text =
+      kind === 0
+        ? mutatedText(json, random)
+        : kind === 1
+          ? (JSON.stringify(mutatedJson(setup, random)) ?? 'null')
+          : mutatedText(kind === 2 ? csv : sieve, random);
+    const run = () => {
+      if (kind <= 1) {
+        const read = parseSetup(text);
+        // What is taken can be written, and taken again.
+        if (read.ok && !checkSetup(JSON.parse(JSON.stringify(read.setup))).ok)
+          throw new Error('It is not taken again.');
+        if (read.ok) scriptOf(read.setup);
+      } else if (kind === 2) {
+        const read = registerFromCsv(text, 'blocked', 0);
+        if (read.wrong.some(({ reason }) => !reason)) throw new Error('A row is wrong without a reason.');
+      } else {
+        let id = 0;
+        readScript(text, setup, () => `n${id++}`);
+      }
+    };
+    return { length: text.length, run, show: () => `${['json', 'setup', 'csv', 'sieve'][kind]} ${text}` };
+  });
+}
