@@ -1,8 +1,9 @@
 // Labelling: the message bears one label more.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 import { effectKind, nameOf } from './effect';
 
-const schema = z.object({ do: z.literal('label'), label: z.string().min(1) });
+const schema = z.object({ do: z.literal('label'), label: idSchema });
 
 export const label = effectKind<'label', z.infer<typeof schema>, string[]>({
   do: 'label',

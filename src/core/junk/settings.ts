@@ -1,4 +1,5 @@
 // What the person decided about the junk filter and what becomes of junk.
+import { momentSchema } from '../data/id';
 import { z } from 'zod';
 
 /** The longest that junk may be kept, in days. */
@@ -13,7 +14,7 @@ export const junkSettingsSchema = z.object({
    * When that was decided, milliseconds since 1970: the days of what was there already count from then. 0: never, and
    * nothing is deleted.
    */
-  keepFrom: z.number().min(0).default(0),
+  keepFrom: momentSchema.min(0).default(0),
   /** Junk goes to the Bin at once, where it is kept as all else there. */
   toBin: z.boolean(),
   /** Whether everyone in the contacts, and everyone the person wrote to, counts as safe. */

@@ -3,6 +3,9 @@
 import { featuresOf } from '../junk/features';
 import { readForJunk } from '../junk/junkReading';
 import { RegisterIndex } from '../senders/register';
+import { Conversations } from '../conversations/threading';
+import { readScript, type ReadResult } from '../rules/sieve/read';
+import { emptySetup } from './setup';
 import { envelopeOf } from '../mail/envelope';
 import { Message } from '../mail/message';
 
@@ -50,4 +53,48 @@ test('a parameter of 12 MB is read', () => {
   const name = 'x'.repeat(12_000_000);
   const message = new Message(encoder.encode(`Content-Type: text/plain; name="${name}"\n\nx`));
   expect(() => envelopeOf(message)).not.toThrow();
+});
+
+/** Messages that answer one another. */
+const tied = (id: string, references: string[]) => ({
+  messageId: id,
+  references,
+  subject: 'Tide',
+  date: 0,
+  from: 'a@b.test',
+  recipients: ['c@d.test'],
+  listId: '',
+});
+
+test.each<[string, (n: number) => [id: string, references: string[]][]]>([
+  [
+    'replies that are tied anew, each to another',
+    (n) => [
+      ...Array.from({ length: n }, (_, i): [string, string[]] => [`z${i}`, ['r', `m${i}`]]),
+      ...Array.from({ length: n }, (_, i): [string, string[]] => [`m${i}`, [`z${(i + 1) % n}`]]),
+    ],
+  ],
+  [
+    'a conversation that gets an older one above it each time',
+    (n) => [
+      ...Array.from({ length: n }, (_, i): [string, string[]] => [`s${i}`, []]),
+      ...Array.from({ length: n - 1 }, (_, i): [string, string[]] => [`y${i}`, [`s${n - 2 - i}`, `s${n - 1 - i}`]]),
+    ],
+  ],
+])('%s', (_what, mail) => {
+  const conversations = new Conversations();
+  for (const [id, references] of mail(15_000)) conversations.add(tied(id, references));
+  expect(conversations.count).toBeGreaterThan(29_000);
+});
+
+test.each<[string, string, (read: ReadResult) => boolean]>([
+  ['keep, again and again', 'keep;'.repeat(100_000), (read) => read.ok],
+  [
+    'a folder for each of 4,000 rules',
+    `require "fileinto";\n${Array.from({ length: 4_000 }, (_, i) => `if header :contains "subject" "x${i}" { fileinto "New ${i}"; }\n`).join('')}`,
+    (read) => read.ok && read.read.folders.length === 4_000,
+  ],
+])('a Sieve script: %s', (_what, script, right) => {
+  let id = 0;
+  expect(right(readScript(script, emptySetup, () => `n${id++}`))).toBe(true);
 });

@@ -1,4 +1,5 @@
 // Changing the setup by single items, so that each change can be journalled and undone by itself.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 import { checkSetup, setupLists, setupSingles, type Setup, type SetupResult } from './setup';
 
@@ -14,7 +15,12 @@ export type SetupEdit =
 
 const editSchemas = [
   ...Object.entries(setupLists).map(([list, { element }]) =>
-    z.object({ list: z.literal(list), id: z.string(), item: element.nullable(), at: z.number().optional() }),
+    z.object({
+      list: z.literal(list),
+      id: idSchema,
+      item: element.nullable(),
+      at: z.number().int().min(0).max(100_000).optional(),
+    }),
   ),
   ...Object.entries(setupSingles).map(([list, item]) => z.object({ list: z.literal(list), id: z.literal(list), item })),
 ];

@@ -1,4 +1,5 @@
 // Accounts: the person's own addresses, and by which of them a message came.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 import { addressKey } from './address';
 import type { Envelope } from './envelopeSchema';
@@ -6,7 +7,7 @@ import { remembering } from '../data/memo';
 
 /** One of the person's own addresses, or a shared one that they look after. */
 export const accountSchema = z.object({
-  id: z.string().min(1),
+  id: idSchema,
   /** The name on the screen and in what is sent from it. */
   name: z.string().min(1).max(100),
   /** In lower case, without blanks; each address stands once. */

@@ -1,4 +1,5 @@
 // Places: where a message is, exactly one of them. Special uses of RFC 6154, and the person's folders.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 
 /** What is particular to a place. */
@@ -133,7 +134,7 @@ export const placeSchema = z.custom<Place>(
 );
 
 /** What the person made and named; it may stand within another of its kind, whose id is its parent. */
-export const named = { id: z.string().min(1), name: z.string().min(1).max(100), parent: z.string().min(1).optional() };
+export const named = { id: idSchema, name: z.string().min(1).max(100), parent: idSchema.optional() };
 
 /** A place that the person made. */
 export const folderSchema = z.object(named);

@@ -1,4 +1,5 @@
 // Rules: when … unless … then …, as the person writes them.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 import { actionSchema, effectOf } from '../effects/effects';
 
@@ -50,7 +51,7 @@ export const conditionSchema = z.discriminatedUnion('field', [
   z.object({ field: z.literal('attachment'), how: z.enum(['any', 'contains']), text: z.string().max(longestText) }),
   z.object({ field: z.literal('date'), how: z.enum(['before', 'on', 'since']), day }),
   z.object({ field: z.literal('age'), how: z.enum(['over', 'under']), days: z.number().int().min(1).max(36_500) }),
-  z.object({ field: z.literal('account'), account: z.string().min(1) }),
+  z.object({ field: z.literal('account'), account: idSchema }),
   /** Whether the Register holds it Safe. What is Blocked never comes to the rules. */
   z.object({ field: z.literal('standing'), is: z.enum(['safe', 'none']) }),
   z.object({ field: z.literal('score'), how: z.enum(['over', 'under']), score: z.number().int().min(0).max(100) }),
@@ -104,7 +105,7 @@ function upgraded(value: unknown): unknown {
 export const ruleSchema = z.preprocess(
   upgraded,
   z.object({
-    id: z.string().min(1),
+    id: idSchema,
     /** Empty: the rule is called by what it does, see ruleName. */
     name: z.string().max(200),
     on: z.boolean(),

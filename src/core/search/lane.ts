@@ -1,20 +1,21 @@
 // Lanes: a place seen by kind, side by side. Each lane is a sender kind, a label, or a saved query.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 import { kindNames, senderKinds } from '../senders/kind';
 import { longestQuery, parseQuery } from './query';
 
 export const laneWhatSchema = z.discriminatedUnion('by', [
   z.object({ by: z.literal('kind'), kind: z.enum(senderKinds) }),
-  z.object({ by: z.literal('label'), label: z.string() }),
+  z.object({ by: z.literal('label'), label: idSchema }),
   /** The id of a saved search: the lane follows what that asks for. */
-  z.object({ by: z.literal('search'), search: z.string() }),
+  z.object({ by: z.literal('search'), search: idSchema }),
   z.object({ by: z.literal('query'), query: z.string().max(longestQuery) }),
 ]);
 export type LaneWhat = z.infer<typeof laneWhatSchema>;
 
 /** A lane that the person made: of which view (its address, as `/inbox`), in the order of the list that it stands in. */
 export const laneSchema = z.object({
-  id: z.string().min(1),
+  id: idSchema,
   of: z.string().min(1).max(300),
   name: z.string().min(1).max(100),
   what: laneWhatSchema.refine((what) => what.by !== 'query' || parseQuery(what.query).ok, {

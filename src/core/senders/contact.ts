@@ -1,9 +1,10 @@
 // Contacts: people the person knows.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 import { parseEntry } from './register';
 
 export const contactSchema = z.object({
-  id: z.string().min(1),
+  id: idSchema,
   name: z.string().max(200),
   /** In normal form (normal.ts); each stands once. */
   address: z.string().regex(/^\S+@\S+$/, { error: 'must be an address, like ana@harbour.example' }),

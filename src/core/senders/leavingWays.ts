@@ -1,5 +1,6 @@
 // Leaving a mailing list by what its messages say: List-Unsubscribe (RFC 2369, section 3.2), and with one request that
 // needs no page (RFC 8058).
+import { idSchema, momentSchema } from '../data/id';
 import { z } from 'zod';
 import { decodeEncodedWords } from '../mail/encodedWord';
 import { fieldValue, type HeaderField } from '../mail/header';
@@ -7,13 +8,13 @@ import { hostOf } from '../mail/links';
 
 /** A list that was left, and when: by its List-Id, or where it has none by the address it comes from. */
 export const leftListSchema = z.object({
-  id: z.string().min(1),
+  id: idSchema,
   /** In lower case, as envelopes have it; empty where the list has none. */
   listId: z.string().max(500),
   address: z.string().max(500),
   name: z.string().max(500),
   /** Milliseconds since 1970. */
-  at: z.number().positive(),
+  at: momentSchema.positive(),
   by: z.enum(['one-click', 'mail']),
 });
 export type LeftList = z.infer<typeof leftListSchema>;

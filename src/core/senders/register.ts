@@ -1,4 +1,5 @@
 // The Register: one table of all standing decisions, and the one entry that counts for a message.
+import { idSchema, momentSchema } from '../data/id';
 import { z } from 'zod';
 import { domainOf, domainsUp } from '../mail/address';
 import type { Envelope } from '../mail/envelopeSchema';
@@ -23,7 +24,7 @@ export const everything = '*';
 
 /** A row of the Register. */
 export const entrySchema = z.object({
-  id: z.string().min(1),
+  id: idSchema,
   kind: z.enum(entryKinds),
   /** In normal form: a domain without “@”, a country by its domain (`ch`), a script by its ISO 15924 code, or `*`. */
   value: z.string().min(1).max(320),
@@ -33,7 +34,7 @@ export const entrySchema = z.object({
   except: z.array(z.string().min(1).max(100)).max(500).optional(),
   standing: z.enum(standings),
   /** When it was made, milliseconds since 1970. */
-  since: z.number(),
+  since: momentSchema,
   /** Why it was made, in the person's words or ours. */
   why: z.string().max(500),
 });

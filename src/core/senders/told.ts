@@ -1,10 +1,11 @@
 // Being told of new mail: only of what the person chose, by sender or by label.
+import { idSchema } from '../data/id';
 import { z } from 'zod';
 import { addressKey, domainOf, withinDomain } from '../mail/address';
 
 /** One thing to be told of: a sender's address or domain (with what lies below it), or a label. */
 export const toldSchema = z.object({
-  id: z.string().min(1),
+  id: idSchema,
   by: z.enum(['sender', 'label']),
   /** The address or domain in lower case, or the label's id. */
   value: z.string().min(1).max(320),

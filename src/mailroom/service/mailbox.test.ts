@@ -267,3 +267,20 @@ describe('commands', () => {
     expect([1, 1, 2, 3].map((n) => again.isNew(incoming(n).envelope))).toEqual([false, true, false, true]);
   });
 });
+
+test('an import of several parts is undone as one, and none of its parts offers Undo again', async () => {
+  const mailbox = await openMailbox();
+  const part = (n: number) =>
+    mailbox.exclusive(() =>
+      addMessages(mailbox, [incoming(n)], { command: `job/${n}`, by: 'you', says: 'Brought in' }),
+    );
+  await part(1);
+  // Something between them: the Logbook then lists them apart.
+  await act(mailbox, 'between', { ids: [0] }, { do: 'flag', value: true });
+  await part(2);
+  const [first, , second] = mailbox.heads;
+  expect((await undo(mailbox, 'u', second.seq)).ok).toBe(true);
+  expect(await undo(mailbox, 'v', first.seq)).toEqual({ ok: false, error: 'That was undone already.' });
+  const { entries } = await logbook(mailbox, wholeLog, 0, 9);
+  expect(entries.filter(({ says }) => says === 'Brought in').map(({ undoneBy }) => undoneBy)).toEqual([4, 4]);
+});

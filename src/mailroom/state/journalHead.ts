@@ -88,9 +88,13 @@ export const canUndo = (head: JournalHead): boolean => !head.final && head.by !=
 /** The job of a command: the parts of an import are one. A command of its own is a job of one. */
 export const jobOf = (command: string): string => command.replace(/\/\d+$/, '');
 
-/** The last entry that undid this one, unless that was undone in turn. */
+/** The last entry that undid this one, or another part of its job, unless that was undone in turn. */
 export function undoneBy(heads: readonly JournalHead[], seq: number): number | null {
-  const by = heads.findLast((h) => h.undoes === seq);
+  const command = heads.find((h) => h.seq === seq)?.command ?? '';
+  const job = jobOf(command);
+  // A command of its own is a job of one: most are.
+  const parts = job === command ? [seq] : heads.filter((h) => jobOf(h.command) === job).map((h) => h.seq);
+  const by = heads.findLast((h) => h.undoes !== null && parts.includes(h.undoes));
   if (!by) return null;
   return undoneBy(heads, by.seq) === null ? by.seq : null;
 }
