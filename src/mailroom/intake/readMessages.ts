@@ -80,6 +80,12 @@ export async function readBatch(
   return { envelopes: (await keys).map((key, i) => ({ ...envelopes[i], key })), features, text: text.batch() };
 }
 
+/** Parses where it is called: for Node.js and for tests, which have no workers. */
+export const parseHere = async (messages: Uint8Array<ArrayBuffer>[], form: Form, judged: boolean) => ({
+  messages,
+  ...(await readBatch(messages, form, judged)),
+});
+
 /** The kept envelopes of stored messages, in their order. */
 export async function readMessages(stored: readonly Uint8Array[], form: Form): Promise<KeptEnvelope[]> {
   return (await readBatch(stored, form, false)).envelopes;

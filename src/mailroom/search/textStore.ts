@@ -1,5 +1,6 @@
 // The text index in the mailroom: its segments in memory and in storage. It follows from the raw messages and can always
 // be made anew; what is missing or spoilt is.
+import type { Form } from '../../core/mail/mbox';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
 import { TextBatchWriter, type TextBatch } from '../../core/search/textBatch';
 import { TextSegments } from '../../core/search/segments';
@@ -25,6 +26,11 @@ const segmentSchema = z.object({
 
 /** Messages read before whoever else waits for the worker gets a turn. */
 const sliceSize = 64;
+/** And so many bytes, about. */
+const sliceBytes = 8 << 20;
+
+/** Takes stored messages apart and gives what the index takes in of them. */
+export type ReadTexts = (messages: Uint8Array<ArrayBuffer>[], form: Form) => Promise<TextBatch>;
 
 /** What the index takes in of a message. */
 export function textOf(message: Message): TextBatch {
@@ -58,6 +64,8 @@ export class TextStore {
   constructor(
     private readonly records: Records,
     private readonly raws: RawStore,
+    /** Takes messages apart, away from the mailroom's own worker. */
+    private readonly read: ReadTexts,
     /** Hears how many messages of how many are in the index, while it is read or made. */
     private readonly reading: (done: number, total: number) => void = () => undefined,
   ) {}
@@ -81,14 +89,47 @@ export class TextStore {
   }
 
   private async fill(count: number): Promise<void> {
-    for (let n = 0; this.texts.count < count; n++) {
-      const message = await this.raws.message(this.texts.count);
-      this.add(message && textOf(message));
-      if (n % sliceSize < sliceSize - 1) continue;
+    while (this.texts.count < count) {
+      const from = this.texts.count;
+      const stored = await this.nextStored(from, count);
+      const texts = await this.textsOf(stored);
+      // Messages were taken back meanwhile: what was read of them is not taken in.
+      if (this.texts.count !== from) continue;
+      for (const text of texts) this.add(text?.batch ?? null, text?.at);
       this.reading(this.texts.count, count);
       await turn();
     }
     this.reading(count, count);
+  }
+
+  /** The next messages that are not in the index, as many as are read at a time; null for one that can't be read. */
+  private async nextStored(from: number, count: number): Promise<(StoredMessage | null)[]> {
+    const out: (StoredMessage | null)[] = [];
+    let bytes = 0;
+    for (let id = from; id < count && out.length < sliceSize && bytes < sliceBytes; id++) {
+      const stored = await this.raws.readable(id);
+      bytes += stored?.bytes.length ?? 0;
+      out.push(stored);
+    }
+    return out;
+  }
+
+  /** What the index takes in of messages, in their order. */
+  private async textsOf(
+    stored: readonly (StoredMessage | null)[],
+  ): Promise<({ batch: TextBatch; at: number } | null)[]> {
+    const out: ({ batch: TextBatch; at: number } | null)[] = stored.map(() => null);
+    for (const form of ['mbox', 'eml'] as const) {
+      const which = stored.flatMap((one, n) => (one?.form === form ? [n] : []));
+      if (which.length === 0) continue;
+      // A copy each: what is sent takes all of the pack along that it stands in.
+      const batch = await this.read(
+        which.map((n) => Uint8Array.from(stored[n]?.bytes ?? [])),
+        form,
+      );
+      for (const [at, n] of which.entries()) out[n] = { batch, at };
+    }
+    return out;
   }
 
   private async load(count: number): Promise<void> {

@@ -34,11 +34,12 @@ import { missingRaw, type Stock } from '../storage/stock';
 import { putUnknown, unknownAfter, type Unknown } from '../commands/putUnknown';
 import { Lasting } from '../time/lasting';
 import { messages } from '../../core/text/sentences';
-import { TextStore } from '../search/textStore';
+import { TextStore, type ReadTexts } from '../search/textStore';
 import { Views } from '../search/views';
 import { turn } from '../time/turn';
 import { NotWritten } from '../storage/committing';
-import { readMessages } from '../intake/readMessages';
+import { parseHere } from '../intake/readMessages';
+import type { Parse } from '../intake/parsePool';
 
 /** When the rest is read at the latest, in milliseconds: the first rows come before it, also from a slow disk. */
 const latestRest = 1_000;
@@ -104,6 +105,7 @@ export class Mailbox {
     readonly now: () => number,
     private readonly changed: () => void,
     private readonly reading: (progress: ReadingProgress) => void,
+    parse: Parse,
   ) {
     this.records = new Records(store, now, (says) => this.tell(says));
     const { records } = this;
@@ -121,25 +123,28 @@ export class Mailbox {
     this.redundancy = new Redundancy(this);
     this.views = new Views(this);
     this.raws = new RawStore(records);
-    this.text = new TextStore(records, this.raws, (done, total) => reading({ what: 'texts', done, total }));
-    this.envelopes = new EnvelopeStore(records, this.raws, async ({ bytes, form }) => {
-      const [envelope] = await readMessages([bytes], form);
-      return envelope;
-    });
+    const readTexts: ReadTexts = async (messages, form) => (await parse(messages, form, false)).text;
+    this.text = new TextStore(records, this.raws, readTexts, (done, total) => reading({ what: 'texts', done, total }));
+    this.envelopes = new EnvelopeStore(
+      records,
+      this.raws,
+      async ({ bytes, form }) => (await parse([Uint8Array.from(bytes)], form, false)).envelopes[0],
+    );
     this.senderIndex = new SenderIndex(this.envelopes);
   }
 
   /**
    * Opens what is stored. `now` is the clock in milliseconds since 1970; `changed` is called at every new revision,
-   * `reading` while messages are read into memory. Throws NewerStorage where a newer version wrote it.
+   * `reading` while messages are read into memory; `parse` takes messages apart. Throws NewerStorage where a newer version wrote it.
    */
   static async open(
     store: RecordStore,
     now: () => number,
     changed: () => void,
     reading: (progress: ReadingProgress) => void = () => undefined,
+    parse: Parse = parseHere,
   ): Promise<Mailbox> {
-    const mailbox = new Mailbox(store, now, changed, reading);
+    const mailbox = new Mailbox(store, now, changed, reading, parse);
     await mailbox.load();
     return mailbox;
   }

@@ -30,6 +30,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
           planned();
         }),
       (progress) => host.tell({ kind: 'reading', ...progress }),
+      host.pool.parse,
     );
     return opened.then((it) => {
       it.junk.fetchShipped = host.shippedModel;
