@@ -115,7 +115,7 @@ test('HTML that no browser should build is shown as text, and said; the page ans
         .first(),
     ).toBeVisible();
   }
-  await expect(page.getByText(/Only the first 300,000 of 6,000,\d{3} characters are shown/)).toBeVisible();
+  await expect(page.getByText(/Only the first 300,000 characters are shown/)).toBeVisible();
   await page.reload();
   await expect(page.getByRole('article').getByText(/too long/)).toBeVisible();
   await page.keyboard.press('a');

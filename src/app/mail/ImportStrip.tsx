@@ -13,8 +13,11 @@ function CutOff() {
   if (!cutOff) return null;
   const { names, target, added } = cutOff;
   return (
-    <section aria-label="Import" className="flex items-start gap-3 border-b border-base-300 bg-base-200 px-4 py-2">
-      <p role="status" className="min-w-0 flex-1">
+    <section
+      aria-label="Import"
+      className="flex flex-wrap items-center gap-3 border-b border-base-300 bg-base-200 px-4 py-2"
+    >
+      <p role="status" className="min-w-64 flex-1">
         <strong>The import was cut off</strong> when the page was closed: {messages(added)} from {names} came in. Choose
         the same files again, and the rest is added.
       </p>

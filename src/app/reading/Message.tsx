@@ -159,7 +159,7 @@ const insteadWords = {
 
 /** A part of a message’s text, and what is not shown of it. */
 function Block({ block, message }: { block: ShownBlock; message: OpenMessage }) {
-  const { kind, content, instead, cutOf } = block;
+  const { kind, content, instead, cut, cutOf } = block;
   if (kind === 'html') return <HtmlBody html={content} pictures={message.pictures} dead={message.dead} />;
   return (
     <>
@@ -169,10 +169,10 @@ function Block({ block, message }: { block: ShownBlock; message: OpenMessage }) 
         </p>
       )}
       {content.trim() !== '' && <TextBody text={content} />}
-      {cutOf !== null && (
+      {cut && (
         <p className="border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
-          Only the first {count(content.length)} of {count(cutOf)} characters are shown. “Save .eml” saves all of it as
-          it came.
+          Only the first {count(content.length)} {cutOf !== null && `of ${count(cutOf)} `}characters are shown. “Save
+          .eml” saves all of it as it came.
         </p>
       )}
     </>

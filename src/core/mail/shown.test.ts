@@ -25,10 +25,10 @@ test('what is too much is shown as its text, and what is cut is said', () => {
     { kind: 'text', content: 'x'.repeat(longestText + 5) },
     { kind: 'html', content: '<p>Small' },
   ]);
-  expect(deep).toMatchObject({ kind: 'text', content: 'Hello there', instead: 'deep', cutOf: null });
-  expect(long).toMatchObject({ kind: 'text', instead: null, cutOf: longestText + 5 });
+  expect(deep).toMatchObject({ kind: 'text', content: 'Hello there', instead: 'deep', cut: false, cutOf: null });
+  expect(long).toMatchObject({ kind: 'text', instead: null, cut: true, cutOf: longestText + 5 });
   expect(long.content.length + deep.content.length).toBe(longestText);
-  expect(plain).toEqual({ kind: 'html', content: '<p>Small', instead: null, cutOf: null });
+  expect(plain).toEqual({ kind: 'html', content: '<p>Small', instead: null, cut: false, cutOf: null });
 });
 
 test('a hundred thousand parts are a hundred blocks, and nothing of them is left out', () => {
@@ -37,4 +37,10 @@ test('a hundred thousand parts are a hundred blocks, and nothing of them is left
   );
   expect(blocks).toHaveLength(100);
   expect(blocks.map(({ content }) => content.replace(/\n/g, '')).join('')).toHaveLength(100_000);
+});
+
+test('of HTML that goes on and on no more is read than is shown', () => {
+  const [block] = shownBlocks([{ kind: 'html', content: '<p>x '.repeat(6_000_000) }]);
+  expect(block).toMatchObject({ kind: 'text', instead: 'long', cut: true, cutOf: null });
+  expect(block.content).toHaveLength(longestText);
 });

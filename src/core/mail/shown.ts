@@ -8,6 +8,8 @@ import { textFromHtml } from './textFromHtml';
 export const longestHtml = 1_000_000;
 /** Of texts so much is shown, in characters: of all blocks together. */
 export const longestText = 300_000;
+/** So much of HTML is read for its text, in characters: of most more than is shown. */
+const mostRead = 1_000_000;
 /** More blocks than this no sender writes. */
 export const mostBlocks = 100;
 /** HTML of more elements is shown as text. */
@@ -21,7 +23,9 @@ const mostReopened = 400_000;
 export interface ShownBlock extends BodyBlock {
   /** Why HTML is shown as its text: it is too long, or has too many elements or too deep ones; null where it is not. */
   instead: 'long' | 'many' | 'deep' | null;
-  /** How many characters it has in all, where only the first of them are shown; null where all are. */
+  /** Whether only the beginning of it is shown. */
+  cut: boolean;
+  /** How many characters it has in all, where it is cut and that is known; null elsewhere. */
   cutOf: number | null;
 }
 
@@ -73,13 +77,16 @@ export function shownBlocks(blocks: readonly BodyBlock[]): ShownBlock[] {
       block.kind === 'html' ? (tooMuch(block.content) ?? (block.content.length > html ? 'long' : null)) : null;
     if (block.kind === 'html' && instead === null) {
       html -= block.content.length;
-      out.push({ ...block, instead, cutOf: null });
+      out.push({ ...block, instead, cut: false, cutOf: null });
       continue;
     }
-    const text = block.kind === 'html' ? textFromHtml(block.content) : block.content;
+    // Of very long HTML no more is read than is shown.
+    const unread = block.kind === 'html' && block.content.length > mostRead;
+    const text = block.kind === 'html' ? textFromHtml(block.content.slice(0, mostRead)) : block.content;
     const content = text.slice(0, left);
     left -= content.length;
-    out.push({ kind: 'text', content, instead, cutOf: content.length < text.length ? text.length : null });
+    const cut = unread || content.length < text.length;
+    out.push({ kind: 'text', content, instead, cut, cutOf: cut && !unread ? text.length : null });
   }
   return out;
 }

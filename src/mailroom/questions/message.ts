@@ -1,5 +1,5 @@
 // A message opened for reading, and its attachments.
-import { attachmentBytes, bodyBlocks, hasAlternatives, inlinePictures } from '../../core/mail/body';
+import { attachmentBytes, bodyBlocks, hasAlternatives, inlinePictures, type BodyBlock } from '../../core/mail/body';
 import { authenticationOf } from '../../core/mail/authentication';
 import { shownBlocks } from '../../core/mail/shown';
 import { anchorsOf } from '../../core/mail/links';
@@ -31,6 +31,7 @@ export async function open(
   const envelope = mailbox.envelopes.get(id);
   if (isUnreadable(envelope)) return asItCame(mailbox, id, message.raw);
   const { raw, structure } = message;
+  const blocks = bodyBlocks(raw, structure, plain);
   const pictures: Record<string, string> = {};
   for (const picture of inlinePictures(raw, structure))
     if (picture.bytes.length <= 5_000_000)
@@ -40,14 +41,15 @@ export async function open(
     cc: envelope.cc,
     replyTo: envelope.replyTo,
     listId: envelope.listId,
-    blocks: shownBlocks(bodyBlocks(raw, structure, plain)),
+    blocks: shownBlocks(blocks),
     alternatives: hasAlternatives(structure.root),
     attachments: envelope.attachments,
     pictures,
     size: envelope.size,
     wrongDate: envelope.received === undefined ? null : { says: envelope.date },
     registered: registeredOf(envelope),
-    ...falseLooks(mailbox, id, message),
+    // What looks false stands in the HTML, also where its plain text is read.
+    ...falseLooks(mailbox, id, message, plain ? bodyBlocks(raw, structure) : blocks),
   };
 }
 
@@ -78,6 +80,7 @@ function asItCame(mailbox: MailState & Stored & Judging, id: number, raw: Uint8A
         kind: 'text',
         content: byteText(raw.subarray(0, shownAsItCame)),
         instead: null,
+        cut: raw.length > shownAsItCame,
         cutOf: raw.length > shownAsItCame ? raw.length : null,
       },
     ],
@@ -100,11 +103,12 @@ function falseLooks(
     Pick<Stored, 'envelopes'> &
     Pick<Correspondents, 'people'>,
   id: number,
-  { raw, structure }: Message,
+  { structure }: Message,
+  blocks: readonly BodyBlock[],
 ) {
   const { columns, tables, derived, envelopes, people } = mailbox;
   const { from, replyTo, listId } = envelopes.get(id);
-  const html = bodyBlocks(raw, structure).filter((block) => block.kind === 'html');
+  const html = blocks.filter((block) => block.kind === 'html');
   const anchors = html.flatMap((block) => anchorsOf(block.content.slice(0, 1_000_000)));
   const suspicions = derived.isOwn(id)
     ? []
