@@ -1,5 +1,6 @@
 // The commands that the page may give: each is looked through at the border, then carried out by its room, one after
 // another.
+import { z } from 'zod';
 import { checkSetup } from '../../core/line/setup';
 import { setupEdits, setupEditSchema } from '../../core/line/setupEdit';
 import type { Mailroom } from '../border/mailroom';
@@ -20,6 +21,12 @@ import { leaveList } from '../post/leaveList';
 import { lastUndoable } from '../questions/logbook';
 import { outcome, type Open, type ServiceHost } from './host';
 import type { PostRoom } from './post';
+
+/** The id of a command: it stands in the journal. */
+const commandSchema = z.string().min(1).max(300);
+/** What the Logbook says of a command. */
+const saysSchema = z.string().max(2_000);
+const entrySchema = z.union([z.number().int(), z.literal('last')]);
 
 /** Undoes an entry, or whatever the person's last command is by then. */
 async function undoEntry(mailbox: Mailbox, command: string, seq: number | 'last'): Promise<Outcome> {
@@ -76,35 +83,48 @@ class SentOnce {
 /** All commands. */
 export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
   /** Carries a command out when its turn comes. */
-  const inTurn = (work: (mailbox: Mailbox) => Promise<Receipt | Outcome>): Promise<Outcome> =>
-    outcome(() => open.mailbox.exclusive(() => work(open.mailbox)));
+  const inTurn = async (command: string, work: (mailbox: Mailbox) => Promise<Receipt | Outcome>): Promise<Outcome> => {
+    commandSchema.parse(command);
+    return outcome(() => open.mailbox.exclusive(() => work(open.mailbox)));
+  };
   const sent = new SentOnce();
   return {
     act: async (command, selection, what) => {
       const [chosen, checked] = [selectionSchema.safeParse(selection), actSchema.safeParse(what)];
       if (!chosen.success || !checked.success) return { ok: false, error: 'That act, or what it is for, is none.' };
-      return inTurn((mailbox) => act(mailbox, command, chosen.data, checked.data));
+      return inTurn(command, (mailbox) => act(mailbox, command, chosen.data, checked.data));
     },
-    thinOut: (command, id) => inTurn((mailbox) => thinOut(mailbox, command, id)),
+    thinOut: (command, id) => inTurn(command, (mailbox) => thinOut(mailbox, command, id)),
     editSetup: async (command, edits, says, runHere) => {
       const checked = setupEditSchema.array().parse(edits);
-      return inTurn((mailbox) => changeSetup(mailbox, command, checked, says, runHere));
+      saysSchema.parse(says);
+      return inTurn(command, (mailbox) => changeSetup(mailbox, command, checked, says, runHere));
     },
-    importSetup: (command, document) => inTurn((mailbox) => importSetup(mailbox, command, document)),
+    importSetup: (command, document) => inTurn(command, (mailbox) => importSetup(mailbox, command, document)),
     dissolve: async (command, what) => {
       const checked = dissolvingSchema.parse(what);
-      return inTurn((mailbox) => dissolve(mailbox, command, checked));
+      return inTurn(command, (mailbox) => dissolve(mailbox, command, checked));
     },
-    runRules: (command) => inTurn((mailbox) => runRules(mailbox, command)),
+    runRules: (command) => inTurn(command, (mailbox) => runRules(mailbox, command)),
     rescue: async (command, selection, fromNowOn, contact) => {
       const chosen = selectionSchema.parse(selection);
-      return inTurn((mailbox) => rescue(mailbox, command, chosen, fromNowOn, contact));
+      return inTurn(command, (mailbox) => rescue(mailbox, command, chosen, fromNowOn, contact));
     },
-    undo: (command, seq) => inTurn((mailbox) => undoEntry(mailbox, command, seq)),
-    sendAnswer: (command, answer, zone) =>
-      sent.once(command, () => sendAnswer(open.mailbox, host.post, command, answer, zone, post.checkAgain)),
-    leaveList: (command, message, by, zone) =>
-      outcome(() => leaveList(open.mailbox, { post: host.post, check: post.checkAgain, zone }, command, message, by)),
+    undo: (command, seq) => inTurn(command, (mailbox) => undoEntry(mailbox, command, entrySchema.parse(seq))),
+    sendAnswer: async (command, answer, zone) =>
+      sent.once(commandSchema.parse(command), () =>
+        sendAnswer(open.mailbox, host.post, command, answer, zone, post.checkAgain),
+      ),
+    leaveList: async (command, message, by, zone) =>
+      outcome(() =>
+        leaveList(
+          open.mailbox,
+          { post: host.post, check: post.checkAgain, zone },
+          commandSchema.parse(command),
+          message,
+          by,
+        ),
+      ),
     begin: async (kind) => {
       const result = await outcome(() => begin(open, host, kind));
       if (result.ok) void post.check();

@@ -1,13 +1,21 @@
 // Files of mail on their way in: each import by its job, so that it can be stopped.
+import { z } from 'zod';
+import { placeSchema } from '../../core/mail/place';
 import type { Mailroom } from '../border/mailroom';
 import { importFiles, namesOf, type ImportControl } from '../intake/importFiles';
 import { forgetImporting, noteImporting } from '../storage/importing';
 import type { Open, ServiceHost } from './host';
 
+/** The name of an import: the ids of its commands begin with it. */
+const jobSchema = z.string().min(1).max(200);
+const targetSchema = z.union([placeSchema, z.literal('line')]);
+
 export function transferOf(open: Open, { pool, tell }: ServiceHost) {
   const imports = new Map<string, ImportControl>();
   return {
     importFiles: async (job, files, target) => {
+      jobSchema.parse(job);
+      targetSchema.parse(target);
       const control: ImportControl = { cancelled: false };
       imports.set(job, control);
       const { mailbox } = open;
