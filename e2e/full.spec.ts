@@ -95,12 +95,12 @@ test('the disk is full: acts are refused in words, nothing that was said done is
 
     // Opened again while the disk is still full, by this browser and by one started anew: it opens or says why not.
     await page.reload();
-    await expect(rows(page).first().or(page.getByRole('alert'))).toBeVisible();
+    await expect(rows(page).first().or(page.getByRole('alert')).first()).toBeVisible();
     await context.close();
     context = await open();
     page = context.pages()[0] ?? (await context.newPage());
     await page.goto('/inbox');
-    await expect(rows(page).first().or(page.getByRole('alert'))).toBeVisible();
+    await expect(rows(page).first().or(page.getByRole('alert')).first()).toBeVisible();
 
     rmSync(filler);
     await page.goto('/inbox');
