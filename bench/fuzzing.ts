@@ -1,6 +1,8 @@
 // What a stranger might send, made by chance: real messages altered, messages made by a grammar, and files of settings
 // altered. One source of chance, so that a failure can be seen again.
 
+import { joinBytes } from '../src/core/data/bytes';
+
 /** A whole number below its argument. */
 export type Random = (below: number) => number;
 
@@ -101,16 +103,6 @@ const pieces = [
 const encoder = new TextEncoder();
 export const bytesOf = (text: string): Uint8Array<ArrayBuffer> => encoder.encode(text);
 
-const joined = (parts: readonly Uint8Array[]): Uint8Array<ArrayBuffer> => {
-  const out = new Uint8Array(parts.reduce((n, part) => n + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    out.set(part, at);
-    at += part.length;
-  }
-  return out;
-};
-
 /** How often a piece is said again at most, and how long what comes of it may be. */
 const mostRepeats = 30_000;
 const longest = 300_000;
@@ -121,30 +113,30 @@ function altered(bytes: Uint8Array, random: Random): Uint8Array<ArrayBuffer> {
   const [before, after] = [bytes.subarray(0, at), bytes.subarray(at)];
   switch (random(7)) {
     case 0:
-      return joined([before, after.subarray(random(Math.min(200, after.length + 1)))]);
+      return joinBytes([before, after.subarray(random(Math.min(200, after.length + 1)))]);
     case 1:
-      return joined([before]);
+      return joinBytes([before]);
     case 2: {
       const copy = Uint8Array.from(bytes);
       for (let n = random(20); n >= 0 && copy.length; n--) copy[random(copy.length)] ^= 1 << random(8);
       return copy;
     }
     case 3:
-      return joined([before, bytesOf(pick(random, pieces)), after]);
+      return joinBytes([before, bytesOf(pick(random, pieces)), after]);
     case 4: {
       // Said again and again: what takes more than linear time shows by it.
       const piece = bytesOf(pick(random, pieces) + (random(2) ? pick(random, pieces) : ''));
       const times = Math.min(random(mostRepeats), Math.floor(longest / piece.length));
-      return joined([before, ...Array.from({ length: times }, () => piece), after]);
+      return joinBytes([before, ...Array.from({ length: times }, () => piece), after]);
     }
     case 5: {
       const part = bytes.subarray(at, at + random(300));
       const times = random(Math.floor(longest / (part.length + 1)));
-      return joined([before, ...Array.from({ length: Math.min(times, 2_000) }, () => part), after]);
+      return joinBytes([before, ...Array.from({ length: Math.min(times, 2_000) }, () => part), after]);
     }
     default: {
       const from = random(bytes.length + 1);
-      return joined([before, bytes.subarray(from, from + random(2_000)), after]);
+      return joinBytes([before, bytes.subarray(from, from + random(2_000)), after]);
     }
   }
 }
