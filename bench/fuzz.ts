@@ -2,7 +2,7 @@
 // test goes through a few. Nothing may throw, and nothing stops what comes after it.
 import { demoSetup } from '../demo/setup';
 import { attachmentBytes, attachmentList, bodyBlocks, filesOf } from '../src/core/mail/body';
-import { isUnreadable } from '../src/core/mail/envelope';
+import { isUnreadable } from '../src/core/mail/envelopeSchema';
 import { anchorsOf } from '../src/core/mail/links';
 import { MboxSplitter, sniffMail, type Form } from '../src/core/mail/mbox';
 import { messageOfStored } from '../src/core/mail/message';
@@ -11,7 +11,7 @@ import { stretches } from '../src/core/mail/quoted';
 import { checkSetup, parseSetup } from '../src/core/line/setup';
 import { readScript, scriptOf } from '../src/core/rules/sieve/read';
 import { registerFromCsv, registerToCsv } from '../src/core/senders/registerCsv';
-import { readBatch } from '../src/mailroom/intake/readMessages';
+import { readBatch } from '../src/mailroom/reading/readMessages';
 import { bytesOf, chance, madeMessage, mutated, mutatedJson, mutatedText, type Random } from './fuzzing';
 import { realMessages } from './realMessages';
 

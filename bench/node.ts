@@ -9,12 +9,13 @@ import type { MailFile } from '../src/mailroom/intake/mailFile';
 import { Mailbox } from '../src/mailroom/service/mailbox';
 import { measureRules, type RuleFigures } from './rules';
 import { rows } from '../src/mailroom/questions/rows';
-import { readBatch } from '../src/mailroom/intake/readMessages';
+import { readBatch } from '../src/mailroom/reading/readMessages';
 import { parseStructure } from '../src/core/mail/structure';
 import { bodyText } from '../src/core/mail/body';
 import { TextBatchWriter } from '../src/core/search/textBatch';
 import { TextSegment } from '../src/core/search/textIndex';
 import { memoryStore } from '../src/mailroom/storage/recordStore';
+import { here } from '../src/mailroom/reading/here';
 
 /** Messages a second. */
 export interface NodeFigures {
@@ -39,7 +40,7 @@ async function ours(files: string[]): Promise<{ messages: number; rate: number; 
     };
   });
   const start = performance.now();
-  const mailbox = await Mailbox.open(memoryStore(), Date.now, () => undefined);
+  const mailbox = await Mailbox.open(memoryStore(), Date.now, () => undefined, here);
   const report = await importFiles(
     mailbox,
     'bench',

@@ -15,7 +15,7 @@ import { TextSegments } from '../src/core/search/segments';
 import { act } from '../src/mailroom/commands/acts';
 import { importFiles } from '../src/mailroom/intake/importFiles';
 import { Mailbox } from '../src/mailroom/service/mailbox';
-import { readBatch } from '../src/mailroom/intake/readMessages';
+import { readBatch } from '../src/mailroom/reading/readMessages';
 import { rows } from '../src/mailroom/questions/rows';
 import { senders } from '../src/mailroom/questions/senders';
 import { memoryStore } from '../src/mailroom/storage/recordStore';
@@ -25,6 +25,7 @@ import { Random } from '../demo/random';
 import { realMessages } from './realMessages';
 import { someQueries } from './someQueries';
 import { wordsOf } from './someRules';
+import { here } from '../src/mailroom/reading/here';
 
 const queries = 200;
 /** MiniSearch takes some 20 KB for each message: where they would not fit beside the rest, it gets the first of them. */
@@ -59,7 +60,7 @@ export async function fill(count: number): Promise<{ mailbox: Mailbox; seconds: 
   const raws = [...messagesOfRealLength(count)];
   const size = 5_000;
   const files = Array.from({ length: Math.ceil(count / size) }, (_, at) => raws.slice(at * size, (at + 1) * size));
-  const mailbox = await Mailbox.open(memoryStore(), Date.now, () => undefined);
+  const mailbox = await Mailbox.open(memoryStore(), Date.now, () => undefined, here);
   let seconds = 0;
   for (const [at, some] of files.entries()) {
     const parts = some.map((raw, i) => toMbox(raw, 'eml', 'x@x.test', 0, i === some.length - 1));

@@ -30,6 +30,31 @@ export function importsOf(file, text, files) {
   });
 }
 
+/** Whether an import brings more than types. */
+function bringsValues(node) {
+  if (!node.moduleSpecifier) return false;
+  if (ts.isExportDeclaration(node)) return !node.isTypeOnly;
+  const clause = node.importClause;
+  if (!clause) return true;
+  if (clause.isTypeOnly) return false;
+  const named = clause.namedBindings;
+  return Boolean(clause.name) || !named || !ts.isNamedImports(named) || named.elements.some((one) => !one.isTypeOnly);
+}
+
+/** All files that run with an entry: what it imports, and what that does, types not counted. */
+export function runsWith(root, entry) {
+  const files = new Set(sources(root, ['src', 'server', 'cli', 'demo']));
+  const out = new Set([entry]);
+  for (const file of out) {
+    const text = readFileSync(path.join(root, file), 'utf8');
+    const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest);
+    for (const node of source.statements)
+      if ((ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) && bringsValues(node))
+        for (const next of importsOf(file, `import ${node.moduleSpecifier.getText(source)};`, files)) out.add(next);
+  }
+  return [...out];
+}
+
 /** The graph of imports: of each file those that it imports. */
 export function importGraph(root, folders = ['src', 'server', 'cli', 'demo']) {
   const list = sources(root, folders);

@@ -1,7 +1,7 @@
 // The worker's entry: the mailroom in one tab, open where the lock is held, relayed where it is not.
 import { expose } from 'comlink';
 import type { MailroomEvent } from './border/events';
-import { ParsePool } from './intake/parsePool';
+import { ParsePool } from './reading/parsePool';
 import { demoOffice, patience, standInPostOffice } from './post/standIn';
 import { machineClock } from './time/clock';
 import { NewerStorage } from './storage/records';
@@ -13,6 +13,8 @@ import { Tabs } from './border/tabs';
 import type { Mailroom } from './border/mailroom';
 import { reasonOf } from '../core/text/sentences';
 
+/** The longest that a timer takes, in milliseconds. */
+const forEver = 2 ** 31 - 1;
 const cores = navigator.hardwareConcurrency || 2;
 let hear: (event: MailroomEvent) => void = () => undefined;
 
@@ -33,13 +35,15 @@ const tabs = new Tabs<Mailroom, MailroomEvent>({
   open: async (tell) => {
     // First of all: on a full disk it gives the database the room to open.
     const room = await browserRoom();
+    const makeWorker = () => new Worker(new URL('./reading/parse.worker.ts', import.meta.url), { type: 'module' });
+    // Never ended, and begun with before anybody asks: opening a message does not wait for a worker's start.
+    const reader = new ParsePool(1, makeWorker, { idle: forEver });
     const service = await openService({
       store: browserStore(),
       room,
       clock: machineClock,
-      pool: new ParsePool(Math.max(1, cores - 1), () => {
-        return new Worker(new URL('./intake/parse.worker.ts', import.meta.url), { type: 'module' });
-      }),
+      pool: new ParsePool(Math.max(1, cores - 1), makeWorker),
+      reader,
       post: standInPostOffice(),
       demo: demoOffice(),
       shippedModel,
@@ -52,6 +56,7 @@ const tabs = new Tabs<Mailroom, MailroomEvent>({
         `The browser does not let this page store anything (${text}). A private window does that, or a setting for site data. Nothing of yours was changed; open Wide Sort in an ordinary window, or reload the page.`,
       );
     });
+    reader.start();
     return service;
   },
   heard: (event) => hear(event),

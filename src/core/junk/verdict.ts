@@ -34,14 +34,19 @@ export function featureWords({ kind, word, says }: Pick<NamedFeature, 'kind' | '
   return kind === 'signal' ? (says ?? word) : kindWords[kind](word);
 }
 
-/** What weighs most, heaviest first, at most `most`; what weighs nothing is left out, and what is said twice adds up. */
-export function evidenceOf(
+/** The evidence of a message, at most `most`; `sender`: what is known of who sent it. */
+export const evidenceOf = (
   model: JunkModel,
   reading: JunkReading,
   most = 12,
   sender: readonly SenderSignal[] = [],
-): Evidence[] {
-  const features = [...namedFeaturesOf(reading), ...namedSender(sender)];
+): Evidence[] => evidenceAmong(model, [...namedFeaturesOf(reading), ...namedSender(sender)], most);
+
+/**
+ * What weighs most among the features of a message, heaviest first, at most `most`; what weighs nothing is left out, and
+ * what is said twice adds up.
+ */
+export function evidenceAmong(model: JunkModel, features: readonly NamedFeature[], most: number): Evidence[] {
   const unit = 2 ** 20 * Math.sqrt(features.length || 1);
   const out = new Map<string, number>();
   for (const feature of features) {

@@ -156,15 +156,10 @@ export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
   };
 }
 
-const notTakenApart = 'It could not be taken apart';
-
 /** The envelope of what can't be taken apart: no more than its size in bytes, and why, in words. */
 export const unreadable = (size: number, reason: string): Envelope => ({
   ...parseEnvelope(new Uint8Array(0)),
   size,
-  damage: `${notTakenApart} (${reason}).`,
+  damage: `It could not be taken apart (${reason}).`,
+  unreadable: true,
 });
-
-/** Whether a message could not be taken apart: it is shown as it came, and nobody tries again. */
-export const isUnreadable = ({ damage }: Pick<Envelope, 'damage'>): boolean =>
-  damage !== null && damage.startsWith(notTakenApart);

@@ -56,6 +56,10 @@ export const envelopeSchema = z.object({
   size: z.number(),
   /** What is broken about it, in a sentence; null where nothing is. */
   damage: z.string().nullable(),
+  /** Nobody could take it apart: it is shown as it came, and nobody tries again. Absent elsewhere. */
+  unreadable: z.literal(true).optional(),
 });
 
 export type Envelope = z.infer<typeof envelopeSchema>;
+
+export const isUnreadable = ({ unreadable }: Pick<Envelope, 'unreadable'>): boolean => unreadable === true;

@@ -82,3 +82,21 @@ export function piecesOf(text: string, sought: readonly string[]): Piece[] {
   if (end < text.length || out.length === 0) out.push({ text: text.slice(end), marked: false });
   return out;
 }
+
+/** Characters shown before what was found, and in all. */
+const before = 14;
+const longestPassage = 160;
+
+/** A text around the first place where one of the sought stands; null where none does. */
+export function passageOf(text: string, sought: readonly string[]): string | null {
+  const [first] = marksIn(text, sought);
+  if (!first) return null;
+  // From the beginning of a word.
+  const from = first[0] <= before ? 0 : text.indexOf(' ', first[0] - before) + 1;
+  const begin = from > 0 && from <= first[0] ? from : Math.max(0, first[0] - before);
+  const passage = text
+    .slice(begin, begin + longestPassage)
+    .replace(/\s+/g, ' ')
+    .trim();
+  return begin > 0 ? `… ${passage}` : passage;
+}

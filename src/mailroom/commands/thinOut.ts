@@ -4,6 +4,7 @@ import type { Receipt } from '../border/outcome';
 import { bit } from '../state/columns';
 import { thinVerdicts } from '../search/thinning';
 import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Readable } from '../reading/reader';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Committing } from '../storage/committing';
@@ -15,6 +16,7 @@ import { nothing, doneBefore } from './once';
 export async function thinOut(
   mailbox: MailState &
     Stored &
+    Readable &
     Pick<Loading, 'journalReady'> &
     Pick<Logged, 'heads' | 'commands'> &
     Judging &

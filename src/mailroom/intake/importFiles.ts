@@ -9,7 +9,7 @@ import { Duplicates } from './duplicates';
 import { NotWritten, type Exclusive } from '../storage/committing';
 import type { Logged } from '../state/mailState';
 import type { Stored } from '../storage/stored';
-import type { Parse, ParsedBatch } from './parsePool';
+import type { Parse, ParsedBatch } from '../reading/parsePool';
 import { oneLine } from '../../core/text/oneLine';
 import { count, messages, reasonOf } from '../../core/text/sentences';
 

@@ -1,23 +1,23 @@
 // Mail that comes in: told apart from what is here, sent down the line, stored, journalled.
 import { placedNow } from '../state/retention';
-import { featuresOf, withSender } from '../../core/junk/features';
+import { withSender } from '../../core/junk/features';
 import { Line, type Decision } from '../../core/line/decide';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { fromLineOf } from '../../core/mail/mbox';
-import { messageOfStored, type StoredMessage } from '../../core/mail/message';
-import { DeepTexts } from '../../core/rules/deep';
+import type { StoredMessage } from '../../core/mail/message';
 import { parseDate } from '../../core/mail/date';
 import type { TextBatch } from '../../core/search/textBatch';
 import type { Place } from '../../core/mail/place';
 import { bit } from '../state/columns';
-import { readForJunk } from '../../core/junk/junkReading';
 import type { MailState, Damage, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import type { Committing, Adding } from '../storage/committing';
 import type { StoredTraceLine } from '../storage/trace';
+import { deepConditionsOf } from '../search/deepConditions';
 import type { Indexed } from '../search/indexed';
+import type { Readable } from '../reading/reader';
 import { arrivalOf } from '../../core/effects/effects';
 import type { Knowledge } from '../../core/line/stations/station';
 import { type Cells, applyChanges, CellColumns } from '../state/effectColumns';
@@ -48,6 +48,7 @@ export type TakingIn = MailState &
   Pick<Correspondents, 'people'> &
   Judging &
   Viewing &
+  Readable &
   Indexed &
   Committing &
   Adding;
@@ -92,23 +93,50 @@ interface Judged {
   score: number;
 }
 
+/** What only reading a message tells: by which the junk filter goes, and whether a rule's condition holds. */
+interface ReadAhead {
+  features: Uint32Array;
+  deep: NonNullable<Knowledge['deep']>;
+}
+
+/**
+ * Reads what the line will ask of messages, before it is asked. Nothing holds for one that can't be taken apart; one whose
+ * place is given is not asked about.
+ */
+async function readAhead(
+  { reader, setup }: Readable & Pick<MailState, 'setup'>,
+  incoming: readonly Incoming[],
+  judges: boolean,
+): Promise<(message: Incoming) => ReadAhead> {
+  const decided = incoming.filter(({ place }) => place === null);
+  const unread = judges ? decided.filter(({ features }) => !features) : [];
+  const storedOf = (list: readonly Incoming[]) => list.map(({ stored }) => stored);
+  const features = new Map<Incoming, Uint32Array | null>();
+  for (const [n, read] of (await reader.of(storedOf(unread), 'features', undefined)).entries())
+    features.set(unread[n], read);
+  const conditions = deepConditionsOf(setup.rules);
+  const holding = new Map<Incoming, ReadonlySet<string>>();
+  if (conditions.length > 0)
+    for (const [n, holds] of (await reader.of(storedOf(decided), 'holding', conditions)).entries())
+      holding.set(decided[n], new Set(conditions.filter((_, at) => holds?.[at]).map((one) => JSON.stringify(one))));
+  return (message) => ({
+    features: message.features ?? features.get(message) ?? new Uint32Array(0),
+    deep: (condition) => holding.get(message)?.has(JSON.stringify(condition)) ?? false,
+  });
+}
+
 /** Sends a message down the line; what the junk filter found of it goes into `judged`. */
 function decide(
   { derived, junk, people, now }: Pick<MailState, 'derived' | 'now'> & Pick<Correspondents, 'people'> & Judging,
   line: Line,
   id: number,
-  { stored, envelope, features: read }: Incoming,
+  { envelope }: Incoming,
+  { features: own, deep }: ReadAhead,
   silenced: boolean,
   judged: Judged[],
 ): Decision {
-  const known: Knowledge = {
-    silenced,
-    now: now(),
-    answersOwn: derived.answersOwn(id),
-    deep: new DeepTexts(() => messageOfStored(stored)).holds,
-  };
+  const known: Knowledge = { silenced, now: now(), answersOwn: derived.answersOwn(id), deep };
   if (!line.judges) return line.decide(envelope, { ...known, score: null, writtenTo: false });
-  const own = read ?? featuresOf(readForJunk(messageOfStored(stored), envelope));
   const features = withSender(own, people.signalsOf(envelope));
   const score = junk.scoreOfFeatures(features);
   judged.push({ id, features, score });
@@ -142,6 +170,7 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
   const now = mailbox.now();
   const line = new Line(mailbox.setup);
   if (line.judges) await Promise.all([mailbox.ready(), mailbox.junk.settle()]);
+  const read = await readAhead(mailbox, incoming, line.judges);
   const { tables } = mailbox;
   const ids = Int32Array.from(incoming, (_, i) => first + i);
   const cells = new CellColumns(tables, ids.length);
@@ -152,7 +181,8 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
     date[i] = sortDate(message, now);
     mailbox.derived.add(message.envelope, date[i]);
     const silenced = answersSilenced(mailbox, ids, cells.bitsSoFar, i);
-    const decision = message.place === null ? decide(mailbox, line, ids[i], message, silenced, judged) : null;
+    const decision =
+      message.place === null ? decide(mailbox, line, ids[i], message, read(message), silenced, judged) : null;
     cells.put(i, arrivedCells(message, decision, silenced));
     trace[i] = tables.traces.add(decision?.trace ?? (message.why ? [message.why] : []));
   }

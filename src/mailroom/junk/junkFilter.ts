@@ -3,16 +3,17 @@
 // What the person marked is a bit of the message's state, so the journal has it and Undo takes it back. All that is here
 // follows from those bits, the shipped model and the raw messages: it is stored only so that it need not be made anew.
 import { grown } from '../../core/data/grown';
-import { featuresOf, withSender } from '../../core/junk/features';
+import { inSlices } from '../../core/data/slices';
+import { namedSender, withSender } from '../../core/junk/features';
 import type { SenderSignal } from '../../core/junk/signals';
 import { JunkModel, type Step } from '../../core/junk/model';
 import { readModel, writeModel } from '../../core/junk/modelFile';
-import { readForJunk, type JunkReading } from '../../core/junk/junkReading';
-import { evidenceOf, scoreOf, type Evidence } from '../../core/junk/verdict';
+import { evidenceAmong, scoreOf, type Evidence } from '../../core/junk/verdict';
 import { decodeBase64 } from '../../core/mail/transfer';
 import { bit } from '../state/columns';
 import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
+import type { Readable } from '../reading/reader';
 import type { Stored, Keeping } from '../storage/stored';
 import { bytes, int32 } from '../storage/schemas';
 import { keyOf } from '../storage/keys';
@@ -48,7 +49,7 @@ const refiningRounds = 3;
 /** Lines of evidence for one message. */
 const mostEvidence = 12;
 
-/** Messages judged before whoever else waits for the worker gets a turn. */
+/** Messages that are read and judged at a time. */
 const sliceSize = 64;
 
 interface Taught {
@@ -76,7 +77,8 @@ export class JunkRoom {
 
   constructor(
     private readonly mailbox: Pick<MailState, 'columns' | 'setup'> &
-      Stored &
+      Pick<Stored, 'envelopes'> &
+      Readable &
       Keeping &
       Pick<Loading, 'ready'> &
       Pick<Correspondents, 'people'>,
@@ -182,10 +184,13 @@ export class JunkRoom {
   private async refine(): Promise<void> {
     const newest = [...this.taught].slice(-mostRefined);
     const ready: { taught: Taught; features: Uint32Array }[] = [];
-    for (const [i, [id, taught]] of newest.entries()) {
-      const features = await this.featuresFor(id);
-      if (features) ready.push({ taught, features });
-      if (i % sliceSize === sliceSize - 1) await turn();
+    for (const slice of inSlices(newest, sliceSize)) {
+      const list = await this.featuresFor(slice.map(([id]) => id));
+      for (const [n, [, taught]] of slice.entries()) {
+        const features = list[n];
+        if (features) ready.push({ taught, features });
+      }
+      await turn();
     }
     for (let round = 0; round < refiningRounds; round++)
       for (const { taught, features } of ready) taught.step = this.model.learn(features, taught.junk, taught.step);
@@ -201,7 +206,7 @@ export class JunkRoom {
     const mark = this.markOf(id);
     const was = this.taught.get(id);
     if (mark === (was?.junk ?? null)) return;
-    const features = await this.featuresFor(id);
+    const [features] = await this.featuresFor([id]);
     // Bytes that can't be read any more teach nothing, and what they taught stays.
     if (!features) return;
     if (was) this.model.forget(features, was.step);
@@ -210,20 +215,23 @@ export class JunkRoom {
     this.touch();
   }
 
-  private async readingOf(id: number): Promise<JunkReading | null> {
-    const { raws, envelopes, columns } = this.mailbox;
-    const [message] = await Promise.all([raws.message(id), envelopes.ensure([id], columns.count)]);
-    return message && readForJunk(message, envelopes.get(id));
-  }
-
-  private async featuresFor(id: number): Promise<Uint32Array | null> {
-    const kept = this.features.get(id);
-    if (kept) return kept;
-    const reading = await this.readingOf(id);
-    if (!reading) return null;
-    const features = withSender(featuresOf(reading), await this.senderOf(id));
-    this.keep(id, features);
-    return features;
+  /** The features of messages, in their order; null for one that can't be read. */
+  private async featuresFor(ids: readonly number[]): Promise<(Uint32Array | null)[]> {
+    const { reader, envelopes, columns } = this.mailbox;
+    const out = ids.map((id) => this.features.get(id) ?? null);
+    const missing = [...ids.keys()].filter((n) => out[n] === null);
+    const which = missing.map((n) => ids[n]);
+    const [read] = await Promise.all([
+      reader.many(which, 'features', undefined),
+      envelopes.ensure(which, columns.count),
+    ]);
+    for (const [at, n] of missing.entries()) {
+      const own = read[at];
+      if (!own) continue;
+      out[n] = withSender(own, await this.senderOf(ids[n]));
+      this.keep(ids[n], out[n]);
+    }
+    return out;
   }
 
   /** What is known of a message's sender. */
@@ -270,27 +278,29 @@ export class JunkRoom {
   async judge(ids: Iterable<number>, told: (done: number, total: number) => void = () => undefined): Promise<void> {
     await this.settle();
     const list = [...ids].filter((id) => !this.fresh.has(id));
-    for (const [i, id] of list.entries()) {
-      const features = await this.featuresFor(id);
-      if (features) this.setScore(id, this.scoreOfFeatures(features));
-      this.fresh.add(id);
-      if (i % sliceSize === sliceSize - 1) {
-        told(i + 1, list.length);
-        await turn();
+    let done = 0;
+    for (const slice of inSlices(list, sliceSize)) {
+      const found = await this.featuresFor(slice);
+      for (const [n, id] of slice.entries()) {
+        const features = found[n];
+        if (features) this.setScore(id, this.scoreOfFeatures(features));
+        this.fresh.add(id);
       }
+      told((done += slice.length), list.length);
+      await turn();
     }
   }
 
   /** The score of a message now, to two decimals, and what speaks for and against it; null where it can't be read. */
   async judgement(id: number): Promise<{ score: number; evidence: Evidence[] } | null> {
     await this.settle();
-    const reading = await this.readingOf(id);
-    if (!reading) return null;
+    const { reader, envelopes, columns } = this.mailbox;
+    const [signs] = await Promise.all([reader.one(id, 'junkSigns', undefined), envelopes.ensure([id], columns.count)]);
+    if (!signs) return null;
     const sender = await this.senderOf(id);
-    const features = withSender(featuresOf(reading), sender);
     return {
-      score: scoreOf(this.model.margin(features)),
-      evidence: evidenceOf(this.model, reading, mostEvidence, sender),
+      score: scoreOf(this.model.margin(withSender(signs.features, sender))),
+      evidence: evidenceAmong(this.model, [...signs.named, ...namedSender(sender)], mostEvidence),
     };
   }
 
@@ -298,9 +308,12 @@ export class JunkRoom {
   async examples(): Promise<{ base: JunkModel; examples: { id: number; features: Uint32Array; junk: boolean }[] }> {
     await this.settle();
     const examples: { id: number; features: Uint32Array; junk: boolean }[] = [];
-    for (const [id, { junk }] of this.taught) {
-      const features = await this.featuresFor(id);
-      if (features) examples.push({ id, features, junk });
+    for (const slice of inSlices([...this.taught], sliceSize)) {
+      const list = await this.featuresFor(slice.map(([id]) => id));
+      for (const [n, [id, { junk }]] of slice.entries()) {
+        const features = list[n];
+        if (features) examples.push({ id, features, junk });
+      }
     }
     return { base: this.beginning(), examples };
   }

@@ -7,6 +7,7 @@ import { type Outcome } from '../border/outcome';
 import { seenFrom } from '../questions/conversations';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
+import type { Readable } from '../reading/reader';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import type { PostOffice } from './postOffice';
@@ -18,7 +19,7 @@ const written = (list: readonly Address[]): string => list.map(formatAddress).jo
 
 /** What an answer to a message begins with; null where the message is gone. */
 export async function startAnswer(
-  mailbox: MailState & Stored & Judging & Viewing,
+  mailbox: MailState & Stored & Readable & Judging & Viewing,
   id: number,
   all: boolean,
   when: string,
@@ -30,7 +31,7 @@ export async function startAnswer(
   const envelope = envelopes.get(id);
   const accounts = new AccountIndex(setup.accounts);
   const { to, cc } = recipientsOf(envelope, all, accounts.own);
-  const message = await mailbox.raws.message(id);
+  const text = await mailbox.reader.one(id, 'text', undefined);
   const later = members.slice(members.indexOf(id) + 1).filter((member) => !derived.isOwn(member));
   const newest = later.at(-1);
   return {
@@ -38,7 +39,7 @@ export async function startAnswer(
     recipients: written(to),
     copies: written(cc),
     subject: answerSubject(envelope.subject),
-    text: answerText(envelope.from, when, message?.text ?? ''),
+    text: answerText(envelope.from, when, text ?? ''),
     newer: later.length,
     newest: newest === undefined ? null : rowOf(mailbox, newest),
   };

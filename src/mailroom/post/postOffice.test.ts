@@ -1,4 +1,4 @@
-import { readBatch } from '../intake/readMessages';
+import { here } from '../reading/here';
 import { incomingFrom } from './incomingFrom';
 import { standInPostOffice } from './standIn';
 
@@ -68,7 +68,8 @@ test('what stood elsewhere than in the inbox stays there, and says so; the rest 
         { there: '2', raw, place: 'archive', seen: true, flagged: false },
       ],
     },
-    async (messages, form, judged) => ({ messages, ...(await readBatch(messages, form, judged)) }),
+    here.parse,
+    false,
   );
   expect(list).toMatchObject([
     { place: null, read: false, flagged: true, why: null, envelope: { from: { address: 'a@b.test' } } },

@@ -6,7 +6,6 @@ import type { Outcome } from '../border/outcome';
 import { addMessages, type TakingIn } from '../intake/incoming';
 import { NotWritten, type Exclusive } from '../storage/committing';
 import type { PostOffice } from './postOffice';
-import { readMessages } from '../intake/readMessages';
 import { reasonOf } from '../../core/text/sentences';
 
 /** What is to be sent. `zone` in minutes east of UTC. */
@@ -74,11 +73,13 @@ export async function sendMessage(
 }
 
 async function keepCopy(mailbox: TakingIn & Exclusive, command: string, raw: Uint8Array<ArrayBuffer>): Promise<void> {
-  const [envelope] = await readMessages([raw], 'eml');
+  const { envelopes, text } = await mailbox.reader.parse([raw], 'eml', false);
+  const [envelope] = envelopes;
   const why = { station: 'post office' as const, by: null, says: 'You sent it.' };
   const copy = {
     stored: { bytes: raw, form: 'eml' as const },
     envelope,
+    text: { batch: text, at: 0 },
     place: 'sent' as const,
     read: true,
     flagged: false,

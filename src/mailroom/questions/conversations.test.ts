@@ -13,6 +13,7 @@ import { position, rows } from './rows';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
 import { fill, mailOf, openMailbox, single, stateOf, testTime } from '../testing/testing';
 import { undo } from '../commands/undo';
+import { here } from '../reading/here';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
 const archive = { kind: 'place', place: 'archive' } as const;
@@ -155,6 +156,7 @@ describe('the threads survive', () => {
       store,
       () => testTime,
       () => undefined,
+      here,
     );
     expect(threads(again)).toEqual(before);
     expect(await ids(again, inbox, grouped)).toHaveLength(2);

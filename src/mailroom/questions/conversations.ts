@@ -4,6 +4,7 @@ import type { ConversationCounts, RowConversation } from '../border/rows';
 import type { View } from '../border/views';
 import { bit } from '../state/columns';
 import type { MailState } from '../state/mailState';
+import type { Readable } from '../reading/reader';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
@@ -101,7 +102,7 @@ export async function openConversation(
 }
 
 /** What thinning out a message's conversation would do, oldest message first. */
-export async function thinning(mailbox: MailState & Stored & Judging, id: number): Promise<ThinLine[]> {
+export async function thinning(mailbox: MailState & Stored & Readable & Judging, id: number): Promise<ThinLine[]> {
   if (id < 0 || id >= mailbox.columns.count) return [];
   return (await thinVerdicts(mailbox, id)).map(({ id: member, goes, standsIn, reason }) => ({
     row: rowOf(mailbox, member),

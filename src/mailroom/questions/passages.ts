@@ -3,42 +3,26 @@ import { keepNewest } from '../../core/data/memo';
 import { marksIn, soughtIn } from '../../core/search/marks';
 import { parseQuery } from '../../core/search/query';
 import type { MailState } from '../state/mailState';
+import type { Readable } from '../reading/reader';
 import type { Stored } from '../storage/stored';
 
-/** Characters shown before what was found, and in all. */
-const before = 14;
-const longest = 160;
 const mostKept = 2_000;
 
 const kept = new WeakMap<object, Map<string, string | null>>();
-
-/** A text around the first place where one of the sought stands; null where none does. */
-export function passageOf(text: string, sought: readonly string[]): string | null {
-  const [first] = marksIn(text, sought);
-  if (!first) return null;
-  // From the beginning of a word.
-  const from = first[0] <= before ? 0 : text.indexOf(' ', first[0] - before) + 1;
-  const begin = from > 0 && from <= first[0] ? from : Math.max(0, first[0] - before);
-  const passage = text
-    .slice(begin, begin + longest)
-    .replace(/\s+/g, ' ')
-    .trim();
-  return begin > 0 ? `… ${passage}` : passage;
-}
 
 /**
  * For each message the passage in which stands what a query looks for in texts; null where its preview shows it already,
  * where the query looks for nothing in texts, or where it stands elsewhere than in the text.
  */
 export async function passages(
-  mailbox: Pick<MailState, 'columns'> & Stored,
+  mailbox: Pick<MailState, 'columns'> & Stored & Readable,
   query: string,
   ids: readonly number[],
 ): Promise<(string | null)[]> {
   const parsed = parseQuery(query);
   const sought = parsed.ok ? soughtIn('text', parsed.query) : [];
   if (sought.length === 0) return ids.map(() => null);
-  const { envelopes, columns, raws } = mailbox;
+  const { envelopes, columns, reader } = mailbox;
   await envelopes.ensure(ids, columns.count);
   const own = kept.get(mailbox) ?? new Map<string, string | null>();
   kept.set(mailbox, own);
@@ -50,8 +34,7 @@ export async function passages(
     if (passage === undefined) {
       passage = null;
       if (marksIn(envelopes.get(id).preview, sought).length === 0) {
-        const message = await raws.message(id);
-        passage = message && passageOf(message.text, sought);
+        passage = await reader.one(id, 'passage', sought);
       }
     }
     keepNewest(own, key, passage, mostKept);

@@ -1,13 +1,13 @@
 // Questions about senders: how much comes from whom, what becomes of it, how a list is left and what came after.
 import { startOfMonth, subMonths } from 'date-fns';
 import type { Address } from '../../core/mail/address';
-import { authenticationOf } from '../../core/mail/authentication';
 import { foldSearch } from '../../core/text/fold';
 import { siteOf } from '../../core/mail/site';
-import { leavingWays, type LeftList } from '../../core/senders/leavingWays';
+import { type LeftList } from '../../core/senders/leavingWays';
 import { bit } from '../state/columns';
 import type { MailState, Revised, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
+import type { Readable } from '../reading/reader';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
@@ -187,14 +187,12 @@ function messagesOf(
 }
 
 /** How a message’s list can be left: nothing where its bytes can’t be read. */
-export async function waysOf(mailbox: Pick<Stored, 'raws'>, id: number) {
-  const message = await mailbox.raws.message(id);
-  if (!message) return [];
-  const { fields } = message;
-  return leavingWays(fields, authenticationOf(fields).dkim === 'pass');
-}
+export const waysOf = async ({ reader }: Readable, id: number) => (await reader.one(id, 'leaving', undefined)) ?? [];
 
-async function leavingOf(mailbox: Stored, newestFirst: Int32Array): Promise<SenderReport['leaving']> {
+async function leavingOf(
+  mailbox: Readable & Pick<Stored, 'envelopes'>,
+  newestFirst: Int32Array,
+): Promise<SenderReport['leaving']> {
   for (const message of newestFirst.subarray(0, mostAsked)) {
     const ways = await waysOf(mailbox, message);
     if (ways.length) return { message, listId: mailbox.envelopes.get(message).listId, ways };
@@ -222,7 +220,7 @@ function after(
 
 /** One sender looked at; null where nothing of it is left. */
 export async function senderReport(
-  mailbox: MailState & Revised & Stored & Pick<Loading, 'ready'> & Correspondents & Judging & Viewing,
+  mailbox: MailState & Revised & Stored & Readable & Pick<Loading, 'ready'> & Correspondents & Judging & Viewing,
   sender: Sender,
 ): Promise<SenderReport | null> {
   const line = (await tableOf(mailbox, sender.by)).find((one) => one.sender.value === sender.value);

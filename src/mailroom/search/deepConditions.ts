@@ -1,20 +1,21 @@
 // Which messages the deep conditions of rules hold for: those on the text and on any header field. A condition is asked
 // of all messages once, of the text index first; after that it is a bit for each.
+import { inSlices } from '../../core/data/slices';
 import { keepNewest } from '../../core/data/memo';
 import { Bits } from '../../core/data/bits';
-import { DeepTexts, headerTest } from '../../core/rules/deep';
+import { headerTest } from '../../core/rules/deep';
 import { blanksAsOne } from '../../core/text/blanks';
 import { spellings } from '../../core/text/collation';
 import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../../core/rules/rule';
 import type { MailState } from '../state/mailState';
-import type { Stored } from '../storage/stored';
+import type { Readable } from '../reading/reader';
 import { expunged } from '../state/internedTables';
 import { turn } from '../time/turn';
 import type { Indexed } from './indexed';
 
 /** Conditions that are remembered; the ones asked longest ago go first. */
 const mostKept = 400;
-/** Messages read before whoever else waits for the worker gets a turn. */
+/** Messages that are read at a time. */
 const sliceSize = 64;
 
 interface Kept {
@@ -32,7 +33,7 @@ export class DeepAnswers {
   private readonly kept = new Map<string, Kept>();
   private running: Promise<void> = Promise.resolve();
 
-  constructor(private readonly mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'raws'> & Indexed) {}
+  constructor(private readonly mailbox: Pick<MailState, 'columns'> & Readable & Indexed) {}
 
   /** Which messages a condition holds for. It must have been made ready. */
   bits(condition: DeepCondition): Bits {
@@ -64,10 +65,11 @@ export class DeepAnswers {
       }
       kept.bits = bits;
     }
-    let n = 0;
-    for (const [id, asked] of [...toRead].sort(([a], [b]) => a - b)) {
-      await this.read(id, asked);
-      if (++n % sliceSize > 0) continue;
+    for (const slice of inSlices(
+      [...toRead].sort(([a], [b]) => a - b),
+      sliceSize,
+    )) {
+      await this.read(slice);
       await turn();
       // What was found meanwhile is forgotten: the next question asks anew.
       if (!wanted()) return;
@@ -105,10 +107,16 @@ export class DeepAnswers {
     return toRead;
   }
 
-  private async read(id: number, asked: readonly Kept[]): Promise<void> {
-    const message = await this.mailbox.raws.message(id);
-    if (!message) return;
-    const texts = new DeepTexts(() => message);
-    for (const { condition, bits } of asked) if (texts.holds(condition)) bits.set(id);
+  /** Reads messages, and marks those for which the conditions hold of which only reading tells. */
+  private async read(slice: readonly (readonly [id: number, asked: readonly Kept[]])[]): Promise<void> {
+    const asked = [...new Set(slice.flatMap(([, kept]) => kept))];
+    const conditions = asked.map(({ condition }) => condition);
+    const holding = await this.mailbox.reader.many(
+      slice.map(([id]) => id),
+      'holding',
+      conditions,
+    );
+    for (const [n, [id, own]] of slice.entries())
+      for (const [at, kept] of asked.entries()) if (holding[n]?.[at] && own.includes(kept)) kept.bits.set(id);
   }
 }

@@ -1,6 +1,6 @@
 // Finding in the mailroom: a query asked of all messages that are here.
 import { Bits } from '../../core/data/bits';
-import { DeepTexts } from '../../core/rules/deep';
+import { inSlices } from '../../core/data/slices';
 import { keepNewest } from '../../core/data/memo';
 import { find, findText, dayTest, leavesOf, type Leaf, type TextLeaf } from '../../core/search/find';
 import { foldSearch } from '../../core/text/fold';
@@ -8,13 +8,12 @@ import type { Query } from '../../core/search/query';
 import { bit } from '../state/columns';
 import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
-import type { Stored } from '../storage/stored';
-import { turn } from '../time/turn';
+import type { Readable } from '../reading/reader';
 import type { Indexed, Tabled } from './indexed';
 
 /** Keys that are remembered; the ones asked longest ago go first. */
 const mostKept = 200;
-/** Messages read before whoever else waits for the worker gets a turn. */
+/** Messages that are read at a time. */
 const sliceSize = 64;
 
 /** Of which message a number holds. */
@@ -31,7 +30,7 @@ export class Finding {
 
   constructor(
     private readonly mailbox: MailState &
-      Pick<Stored, 'raws'> &
+      Readable &
       Pick<Loading, 'ready'> &
       Pick<Correspondents, 'senderIndex'> &
       Indexed &
@@ -86,10 +85,9 @@ export class Finding {
     const ids: number[] = [];
     const bits = this.askText(leaf, (id) => ids.push(id));
     const name = 'name' in leaf ? leaf.name : leaf.key;
-    for (const [n, id] of ids.entries()) {
-      const message = await this.mailbox.raws.message(id);
-      if (message && new DeepTexts(() => message).says(name, leaf.text)) bits.set(id);
-      if (n % sliceSize === sliceSize - 1) await turn();
+    for (const slice of inSlices(ids, sliceSize)) {
+      const says = await this.mailbox.reader.many(slice, 'says', { name, text: leaf.text });
+      for (const [n, id] of slice.entries()) if (says[n]) bits.set(id);
     }
   }
 

@@ -3,6 +3,7 @@
 import { bit } from '../state/columns';
 import { thinVerdicts } from './thinning';
 import type { MailState, Loading } from '../state/mailState';
+import type { Readable } from '../reading/reader';
 import type { Stored } from '../storage/stored';
 import { turn } from '../time/turn';
 
@@ -15,7 +16,10 @@ export class Redundancy {
   private readonly going = new Set<number>();
 
   constructor(
-    private readonly mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> & Stored & Pick<Loading, 'ready'>,
+    private readonly mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> &
+      Stored &
+      Readable &
+      Pick<Loading, 'ready'>,
   ) {}
 
   /** Where a conversation stands: who belongs to it, and all of their state that thinning goes by. */

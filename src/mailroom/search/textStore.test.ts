@@ -1,5 +1,6 @@
 // The text index in the mailroom: what it answers is what reading every message answers, also after a reload, damage,
 // a full disk, and mail that came in meanwhile.
+import { messageOfStored } from '../../core/mail/message';
 import { DeepTexts } from '../../core/rules/deep';
 import type { DeepCondition } from '../../core/rules/rule';
 import { addMessages, type Incoming } from '../intake/incoming';
@@ -51,8 +52,8 @@ async function both(mailbox: Mailbox) {
   const ours: boolean[][] = [];
   const read: boolean[][] = [];
   for (let id = 0; id < mailbox.columns.count; id++) {
-    const message = await mailbox.raws.message(id);
-    const texts = message && new DeepTexts(() => message);
+    const stored = await mailbox.raws.readable(id);
+    const texts = stored && new DeepTexts(() => messageOfStored(stored));
     ours.push(conditions.map((condition) => mailbox.deep.bits(condition).has(id)));
     read.push(conditions.map((condition) => texts?.holds(condition) ?? false));
   }

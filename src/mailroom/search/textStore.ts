@@ -1,8 +1,8 @@
 // The text index in the mailroom: its segments in memory and in storage. It follows from the raw messages and can always
 // be made anew; what is missing or spoilt is.
 import type { Form } from '../../core/mail/mbox';
-import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
-import { TextBatchWriter, type TextBatch } from '../../core/search/textBatch';
+import type { StoredMessage } from '../../core/mail/message';
+import type { TextBatch } from '../../core/search/textBatch';
 import { TextSegments } from '../../core/search/segments';
 import { without, type PackedSegment } from '../../core/search/textIndex';
 import { segmentSize } from '../../core/search/units';
@@ -32,13 +32,6 @@ const sliceBytes = 8 << 20;
 /** Takes stored messages apart and gives what the index takes in of them. */
 export type ReadTexts = (messages: Uint8Array<ArrayBuffer>[], form: Form) => Promise<TextBatch>;
 
-/** What the index takes in of a message. */
-export function textOf(message: Message): TextBatch {
-  const writer = new TextBatchWriter();
-  writer.add(message);
-  return writer.batch();
-}
-
 /** Messages by their segment, numbered from 0 within it. */
 function bySegment(ids: Iterable<number>): Map<number, Set<number>> {
   const out = new Map<number, Set<number>>();
@@ -50,9 +43,8 @@ function bySegment(ids: Iterable<number>): Map<number, Set<number>> {
   return out;
 }
 
-/** A message on its way in, and where its text was read already. */
+/** A message on its way in: its text, where that was read already. */
 export interface IncomingText {
-  stored: StoredMessage;
   text?: { batch: TextBatch; at: number };
 }
 
@@ -156,7 +148,11 @@ export class TextStore {
   append(first: number, messages: readonly IncomingText[]): void {
     // While it was never asked for, nothing is in memory: a later question reads what is missing.
     if (this.texts.count !== first) return;
-    for (const { stored, text } of messages) this.add(text?.batch ?? textOf(messageOfStored(stored)), text?.at);
+    for (const { text } of messages) {
+      // What was not read yet, and all after it, is read from storage when it is asked for.
+      if (!text) break;
+      this.add(text.batch, text.at);
+    }
     this.filling ??= Promise.resolve();
   }
 

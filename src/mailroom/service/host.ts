@@ -1,7 +1,7 @@
 // What the service needs from where it runs.
 import type { MailroomEvent } from '../border/events';
 import type { Outcome, Receipt } from '../border/outcome';
-import type { ParsePool } from '../intake/parsePool';
+import type { ParsePool } from '../reading/parsePool';
 import type { Mailbox } from './mailbox';
 import type { DemoOffice, PostOffice } from '../post/postOffice';
 import { Refused } from '../commands/once';
@@ -14,7 +14,10 @@ export interface ServiceHost {
   store: RecordStore;
   room: Room;
   clock: Alarm;
-  pool: Pick<ParsePool, 'parse' | 'size'>;
+  /** Takes messages apart, many at a time. */
+  pool: Pick<ParsePool, 'parse' | 'read' | 'size'>;
+  /** The same for the one that a person waits for. */
+  reader: Pick<ParsePool, 'read'>;
   post: PostOffice;
   demo: DemoOffice;
   /** The junk filter's model that comes with the application; null where it can't be had. */

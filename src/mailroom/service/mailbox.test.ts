@@ -15,6 +15,7 @@ import { rows } from '../questions/rows';
 import { memoryStore } from '../storage/recordStore';
 import { fill, incoming, openMailbox, stateOf, testTime, single } from '../testing/testing';
 import type { View } from '../border/views';
+import { here } from '../reading/here';
 
 const inbox: View = { kind: 'place', place: 'inbox' };
 const archive: View = { kind: 'place', place: 'archive' };
@@ -59,6 +60,7 @@ describe('commands', () => {
       memoryStore(records),
       () => testTime,
       () => undefined,
+      here,
     );
     expect(await act(again, 'a', { ids: [0] }, { do: 'move', place: 'archive' })).toMatchObject({ seq: 2, count: 1 });
     expect(again.seq).toBe(2);
@@ -236,6 +238,7 @@ describe('commands', () => {
       memoryStore(records),
       () => now,
       () => undefined,
+      here,
     );
     expect(later.daysSeen.list).toEqual(mailbox.daysSeen.list);
     for (let seen = 0; seen < 27; seen++) {

@@ -38,8 +38,7 @@ import { TextStore, type ReadTexts } from '../search/textStore';
 import { Views } from '../search/views';
 import { turn } from '../time/turn';
 import { NotWritten } from '../storage/committing';
-import { parseHere } from '../intake/readMessages';
-import type { Parse } from '../intake/parsePool';
+import { Reader, type TakingApart } from '../reading/reader';
 
 /** When the rest is read at the latest, in milliseconds: the first rows come before it, also from a slow disk. */
 const latestRest = 1_000;
@@ -48,6 +47,7 @@ const latestRest = 1_000;
 export class Mailbox {
   readonly columns = new StateColumns();
   readonly raws: RawStore;
+  readonly reader: Reader;
   readonly envelopes: EnvelopeStore;
   readonly derived: Derived;
   readonly junk: JunkRoom;
@@ -104,8 +104,8 @@ export class Mailbox {
     store: RecordStore,
     readonly now: () => number,
     private readonly changed: () => void,
+    parsing: TakingApart,
     private readonly reading: (progress: ReadingProgress) => void,
-    parse: Parse,
   ) {
     this.records = new Records(store, now, (says) => this.tell(says));
     const { records } = this;
@@ -123,6 +123,8 @@ export class Mailbox {
     this.redundancy = new Redundancy(this);
     this.views = new Views(this);
     this.raws = new RawStore(records);
+    this.reader = new Reader(this.raws, parsing);
+    const { parse } = parsing;
     const readTexts: ReadTexts = async (messages, form) => (await parse(messages, form, false)).text;
     this.text = new TextStore(records, this.raws, readTexts, (done, total) => reading({ what: 'texts', done, total }));
     this.envelopes = new EnvelopeStore(
@@ -135,16 +137,17 @@ export class Mailbox {
 
   /**
    * Opens what is stored. `now` is the clock in milliseconds since 1970; `changed` is called at every new revision,
-   * `reading` while messages are read into memory; `parse` takes messages apart. Throws NewerStorage where a newer version wrote it.
+   * `reading` while messages are read into memory; `parsing` takes messages apart. Throws NewerStorage where a newer
+   * version wrote it.
    */
   static async open(
     store: RecordStore,
     now: () => number,
     changed: () => void,
+    parsing: TakingApart,
     reading: (progress: ReadingProgress) => void = () => undefined,
-    parse: Parse = parseHere,
   ): Promise<Mailbox> {
-    const mailbox = new Mailbox(store, now, changed, reading, parse);
+    const mailbox = new Mailbox(store, now, changed, parsing, reading);
     await mailbox.load();
     return mailbox;
   }

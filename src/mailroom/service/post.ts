@@ -80,7 +80,7 @@ export class PostRoom {
       const changes = await post.changes(mailbox.cursor);
       more = changes.more;
       if (changes.arrived.length === 0 && changes.cursor === mailbox.cursor) break;
-      const incoming = await incomingFrom(changes, this.host.pool.parse);
+      const incoming = await incomingFrom(changes, this.host.pool.parse, mailbox.setup.junk.strictness > 0);
       arrived += incoming.length;
       const ids = await mailbox.exclusive(() =>
         addMessages(mailbox, incoming, {

@@ -5,8 +5,9 @@ import type { Act, Selection } from '../border/views';
 import type { Changes } from '../post/postOffice';
 import { memoryStore } from '../storage/recordStore';
 import { single, testTime } from '../testing/testing';
-import { readBatch } from '../intake/readMessages';
-import type { Parse } from '../intake/parsePool';
+import { readBatch } from '../reading/readMessages';
+import type { ReadStored } from '../reading/readings';
+import type { Parse } from '../reading/parsePool';
 import { testPost } from '../testing/testPost';
 
 import { raw, scripted, starter } from '../testing/serviceTesting';
@@ -151,6 +152,19 @@ test('started afresh while files come in and the post office is asked: nothing o
   const { service: later } = await start(post, store);
   expect(await later.begun()).toBe(false);
   expect((await later.overview()).total).toBe(0);
+});
+
+test('a message that nobody can take apart is shown as it came, and everything else is answered', async () => {
+  // The reader gives up, as it does when a worker dies or stays.
+  const read: ReadStored = async (stored) => stored.map(() => null);
+  const { service } = await start(testPost({}), memoryStore(), undefined, read);
+  await service.begin('own');
+  await service.importFiles('job', [mboxOf(3)], 'line');
+  const opened = await service.open(1, false);
+  expect(opened).toMatchObject({ blocks: [{ kind: 'text' }], dead: true, attachments: [] });
+  expect(opened?.blocks[0].content).toMatch(/^From: a@b\.test\nSubject: S1\n/);
+  expect(await service.attachment(1, 0)).toBeNull();
+  expect(await service.judgement(1)).toBeNull();
 });
 
 test('a command that sends is sent once, however often and however fast it comes', async () => {

@@ -29,8 +29,8 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
           host.tell({ kind: 'revision', revision });
           planned();
         }),
+      { parse: host.pool.parse, read: host.pool.read, readSoon: host.reader.read },
       (progress) => host.tell({ kind: 'reading', ...progress }),
-      host.pool.parse,
     );
     return opened.then((it) => {
       it.junk.fetchShipped = host.shippedModel;

@@ -11,6 +11,7 @@ import { keyOf } from '../storage/keys';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
 import { fill, incoming, openMailbox, stateOf, single } from '../testing/testing';
 import type { View } from '../border/views';
+import { here } from '../reading/here';
 
 const inbox: View = { kind: 'place', place: 'inbox' };
 const block = (value: string) => [
@@ -107,6 +108,7 @@ test('storage of a newer version is refused and left alone', async () => {
       memoryStore(records),
       () => 0,
       () => undefined,
+      here,
     ),
   ).rejects.toThrow(NewerStorage);
   expect([...records]).toEqual([[keyOf.meta, { v: 2 }]]);

@@ -10,6 +10,7 @@ import { fill, incoming, openMailbox, stateOf, testTime } from '../testing/testi
 import { addMessages } from '../intake/incoming';
 import { keyOf } from './keys';
 import { memoryStore, type RecordStore } from './recordStore';
+import { here } from '../reading/here';
 
 const day = 86_400_000;
 const archive = { do: 'move', place: 'archive' } as const;
@@ -205,6 +206,7 @@ test('a read that fails while the rest is loaded blocks nothing: the next one to
     store,
     () => testTime,
     () => undefined,
+    here,
   );
   await expect(again.ready()).rejects.toThrow(/did not answer/);
   failing = false;

@@ -1,6 +1,6 @@
 // The raw messages in storage: packed by 64, read only when one is opened, exported or read again.
 import type { Form } from '../../core/mail/mbox';
-import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
+import type { StoredMessage } from '../../core/mail/message';
 import { SpoiltRecord, type Records } from './records';
 import type { Stock } from './stock';
 import { bytes, int32 } from './schemas';
@@ -150,12 +150,6 @@ export class RawStore {
       if (error instanceof SpoiltRecord) return null;
       throw error;
     }
-  }
-
-  /** A message; null where its bytes were deleted for good, are damaged or missing. */
-  async message(id: number): Promise<Message | null> {
-    const stored = await this.readable(id);
-    return stored && messageOfStored(stored);
   }
 
   /** Whether a message's bytes were deleted for good. */

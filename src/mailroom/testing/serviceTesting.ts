@@ -7,8 +7,9 @@ import { memoryStore, type RecordStore } from '../storage/recordStore';
 import { anyRoom } from '../storage/room';
 import { testTime } from './testing';
 import { TestClock } from './testClock';
-import { readBatch } from '../intake/readMessages';
-import type { Parse } from '../intake/parsePool';
+import { here } from '../reading/here';
+import type { ReadStored } from '../reading/readings';
+import type { Parse } from '../reading/parsePool';
 import { testPost } from './testPost';
 
 /** A raw message in base64. */
@@ -49,14 +50,16 @@ export const starter =
   async (
     post: PostOffice,
     store: RecordStore = memoryStore(),
-    parse: Parse = async (messages, form, judged) => ({ messages, ...(await readBatch(messages, form, judged)) }),
+    parse: Parse = here.parse,
+    read: ReadStored = here.read,
   ) => {
     const told: MailroomEvent[] = [];
     const service: Mailroom = await openService({
       store,
       room: anyRoom,
       clock: new TestClock(testTime),
-      pool: { size: 1, parse },
+      pool: { size: 1, parse, read: here.read },
+      reader: { read },
       post,
       demo: {
         rate: async () => ({ perMinute: 3, paused: false }),

@@ -1,9 +1,19 @@
 // Help for the mailroom's tests: messages to put in, and stores that fail when they are told to.
 import { parseEnvelope } from '../../core/mail/envelope';
+import { Message } from '../../core/mail/message';
+import { TextBatchWriter } from '../../core/search/textBatch';
 import type { Place } from '../../core/mail/place';
 import { addMessages, type Incoming } from '../intake/incoming';
 import { Mailbox } from '../service/mailbox';
 import { memoryStore, type RecordStore } from '../storage/recordStore';
+import { here } from '../reading/here';
+
+/** What the text index takes in of a message, as the workers read it. */
+function textOf(raw: Uint8Array): Incoming['text'] {
+  const writer = new TextBatchWriter();
+  writer.add(new Message(raw));
+  return { batch: writer.batch(), at: 0 };
+}
 
 /** A message as it comes in by itself; the line decides where it goes unless `place` does. */
 export function incoming(n: number, from = `sender${n % 7}@harbour.example`, place: Place | null = null): Incoming {
@@ -14,6 +24,7 @@ export function incoming(n: number, from = `sender${n % 7}@harbour.example`, pla
   return {
     stored: { bytes, form: 'eml' },
     envelope: { ...parseEnvelope(bytes), key: `key of ${n}` },
+    text: textOf(bytes),
     place,
     read: false,
     flagged: false,
@@ -25,7 +36,7 @@ export const testTime = Date.UTC(2026, 10, 24, 12);
 
 /** A mailbox on a store, all of it in memory. */
 export async function openMailbox(store: RecordStore = memoryStore(), now = () => testTime): Promise<Mailbox> {
-  const mailbox = await Mailbox.open(store, now, () => undefined);
+  const mailbox = await Mailbox.open(store, now, () => undefined, here);
   await mailbox.ready();
   return mailbox;
 }
@@ -86,6 +97,7 @@ export function mailOf(fields: Record<string, string>, text = 'Text'): Incoming 
   return {
     stored: { bytes, form: 'eml' },
     envelope: { ...parseEnvelope(bytes), key: `key of ${fields['Message-ID'] ?? text}` },
+    text: textOf(bytes),
     place: null,
     read: false,
     flagged: false,

@@ -1,8 +1,9 @@
 // The parse workers, shared out: a batch goes to the one with the least to do. One that dies, or stays at a message for too
 // long, is replaced; the message at which it was is kept without being taken apart, and the others are read.
-import type { ReadBatch } from './readMessages';
 import type { Form } from '../../core/mail/mbox';
-import type { ParseAnswer, ParseJob, ParseStep } from './parse.worker';
+import type { ParseAnswer, ParseJob, ParseStep, Work } from './parse.worker';
+import type { ReadStored } from './readings';
+import type { ReadBatch } from './readMessages';
 
 export interface ParsedBatch extends ReadBatch {
   messages: Uint8Array[];
@@ -10,6 +11,12 @@ export interface ParsedBatch extends ReadBatch {
 
 /** Parses a batch of stored messages; `judged`: for the junk filter too. */
 export type Parse = (messages: Uint8Array<ArrayBuffer>[], form: Form, judged: boolean) => Promise<ParsedBatch>;
+
+/** Takes messages apart, away from the mailroom's own thread. */
+export interface Parsing {
+  parse: Parse;
+  read: ReadStored;
+}
 
 /** How long a worker may take for one message, in milliseconds: some, and more for a large one. */
 const patience = 10_000;
@@ -20,15 +27,25 @@ const idle = 20_000;
 const mostStarts = 3;
 
 interface Job {
-  form: Form;
-  messages: Uint8Array<ArrayBuffer>[];
-  judged: boolean;
-  given: Set<number>;
+  work: Work;
+  passed: Set<number>;
   /** The message at which the worker is; -1 before the first. */
   at: number;
   starts: number;
-  resolve: (batch: ParsedBatch) => void;
+  resolve: (came: ParseAnswer['came']) => void;
   reject: (error: Error) => void;
+}
+
+/** The length of a message of some work, in bytes. */
+const lengthAt = (work: Work, at: number): number =>
+  (work.kind === 'all' ? work.messages[at] : work.stored[at]?.bytes)?.length ?? 0;
+
+/** Some work as it is sent. A copy goes: a worker that dies has with it what was sent. */
+function sent(work: Work): { work: Work; transfer: Transferable[] } {
+  if (work.kind === 'all') return { work, transfer: [] };
+  // Of stored messages a copy each, since what is sent takes all of the pack along that it stands in.
+  const stored = work.stored.map(({ bytes, form }) => ({ bytes: Uint8Array.from(bytes), form }));
+  return { work: { ...work, stored }, transfer: stored.map(({ bytes }) => bytes.buffer) };
 }
 
 interface Member {
@@ -42,19 +59,36 @@ interface Member {
 export class ParsePool {
   private members: Member[] = [];
   private jobs = 0;
+  private readonly times: { patience: number; idle: number };
 
   constructor(
     readonly size: number,
     private readonly make: () => Worker,
-    private readonly times = { patience, idle },
-  ) {}
+    times: Partial<{ patience: number; idle: number }> = {},
+  ) {
+    this.times = { patience, idle, ...times };
+  }
 
-  readonly parse: Parse = (messages, form, judged) =>
-    new Promise((resolve, reject) => {
-      while (this.members.length < this.size) this.members.push(this.started());
+  readonly parse: Parse = async (messages, form, judged) => ({
+    ...((await this.done({ kind: 'all', form, messages, judged })) as ReadBatch),
+    messages,
+  });
+
+  readonly read: ReadStored = async (stored, kind, given) =>
+    (await this.done({ kind, stored: [...stored], given })) as Awaited<ReturnType<ReadStored>> as never;
+
+  /** Starts the workers, so that the first who asks need not wait for that. */
+  start(): void {
+    while (this.members.length < this.size) this.members.push(this.started());
+  }
+
+  private done(work: Work): Promise<ParseAnswer['came']> {
+    return new Promise((resolve, reject) => {
+      this.start();
       const member = this.members.reduce((a, b) => (b.jobs.size < a.jobs.size ? b : a));
-      this.give(member, { form, messages, judged, given: new Set(), at: -1, starts: 0, resolve, reject });
+      this.give(member, { work, passed: new Set(), at: -1, starts: 0, resolve, reject });
     });
+  }
 
   /** Ends the workers where none has anything to do. */
   private readonly end = (): void => {
@@ -71,8 +105,7 @@ export class ParsePool {
       if ('at' in data) job.at = data.at;
       else {
         member.jobs.delete(data.job);
-        const { envelopes, features, text } = data;
-        job.resolve({ envelopes, features, text, messages: job.messages });
+        job.resolve(data.came);
       }
       this.watch(member);
     };
@@ -85,10 +118,9 @@ export class ParsePool {
     const number = this.jobs++;
     job.at = -1;
     member.jobs.set(number, job);
-    const { form, messages, judged, given } = job;
-    // A copy goes: what a worker that died had with it would be gone.
-    const sent: ParseJob = { job: number, form, messages, judged, given };
-    member.worker.postMessage(sent);
+    const { work, transfer } = sent(job.work);
+    const order: ParseJob = { job: number, work, passed: job.passed };
+    member.worker.postMessage(order, transfer);
     this.watch(member);
   }
 
@@ -97,7 +129,7 @@ export class ParsePool {
     if (member.timer) clearTimeout(member.timer);
     const [first] = member.jobs.values();
     if (!first) return void (member.timer = setTimeout(this.end, this.times.idle));
-    const megabytes = (first.messages[first.at]?.length ?? 0) / 1_000_000;
+    const megabytes = lengthAt(first.work, first.at) / 1_000_000;
     member.timer = setTimeout(() => this.replace(member), this.times.patience + megabytes * patienceForMegabyte);
   }
 
@@ -110,7 +142,7 @@ export class ParsePool {
     if (place < 0) return;
     const next = (this.members[place] = this.started());
     for (const [n, job] of jobs.entries()) {
-      if (job.at >= 0) job.given.add(job.at);
+      if (job.at >= 0) job.passed.add(job.at);
       else if (n === 0 && ++job.starts >= mostStarts) {
         job.reject(new Error('The workers that take messages apart can’t be started'));
         continue;

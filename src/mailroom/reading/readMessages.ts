@@ -9,6 +9,7 @@ import { reasonOf } from '../../core/text/sentences';
 import { TextBatchWriter, type TextBatch } from '../../core/search/textBatch';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { digest } from '../storage/digest';
+import type { Steps } from './readings';
 
 /** A raw message with LF for every CRLF: what differs in line ends alone is the same message. */
 function withLineFeeds(raw: Uint8Array): Uint8Array {
@@ -40,20 +41,12 @@ export interface ReadBatch {
 
 const nothing = new Message(new Uint8Array(0));
 
-/** How a batch is read. */
-export interface Reading {
-  /** Told before each message. */
-  at?: (index: number) => void;
-  /** Messages that are not to be taken apart: whoever tried did not come back. */
-  given?: ReadonlySet<number>;
-}
-
 /** Reads stored messages; `judged`: for the junk filter too. No message stops another. */
 export async function readBatch(
   stored: readonly Uint8Array[],
   form: Form,
   judged: boolean,
-  { at, given }: Reading = {},
+  { at, passed }: Steps = {},
 ): Promise<ReadBatch> {
   const messages = stored.map((bytes) => messageOfStored({ bytes, form }));
   const keys = Promise.all(messages.map(({ raw }) => messageKey(raw)));
@@ -64,7 +57,7 @@ export async function readBatch(
     let read: { envelope: Envelope; features: Uint32Array<ArrayBuffer> | null } | null = null;
     let reason = 'it takes too long';
     try {
-      if (!given?.has(index)) {
+      if (!passed?.has(index)) {
         const envelope = envelopeOf(message);
         read = { envelope, features: judged ? featuresOf(readForJunk(message, envelope)) : null };
         text.add(message);
@@ -78,15 +71,4 @@ export async function readBatch(
     return read?.envelope ?? unreadable(message.raw.length, reason);
   });
   return { envelopes: (await keys).map((key, i) => ({ ...envelopes[i], key })), features, text: text.batch() };
-}
-
-/** Parses where it is called: for Node.js and for tests, which have no workers. */
-export const parseHere = async (messages: Uint8Array<ArrayBuffer>[], form: Form, judged: boolean) => ({
-  messages,
-  ...(await readBatch(messages, form, judged)),
-});
-
-/** The kept envelopes of stored messages, in their order. */
-export async function readMessages(stored: readonly Uint8Array[], form: Form): Promise<KeptEnvelope[]> {
-  return (await readBatch(stored, form, false)).envelopes;
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { messageKey, readMessages } from './readMessages';
+import { messageKey, readBatch } from './readMessages';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 
@@ -12,8 +12,8 @@ test('the key is SHA-256 of the bytes, whatever line breaks end them', async () 
 
 test('a message has the same key in an mbox and by itself', async () => {
   const message = 'From: a@b.test\nSubject: x\n\nFrom here\n';
-  const [alone] = await readMessages([bytes(message)], 'eml');
+  const [alone] = (await readBatch([bytes(message)], 'eml', false)).envelopes;
   const stored = `From a@b.test Thu Aug 22 12:36:23 2002\n${message.replace(/^From here/m, '>From here')}\n`;
-  const [wrapped] = await readMessages([bytes(stored)], 'mbox');
+  const [wrapped] = (await readBatch([bytes(stored)], 'mbox', false)).envelopes;
   expect(wrapped).toEqual(alone);
 });

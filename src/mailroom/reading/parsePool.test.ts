@@ -1,6 +1,7 @@
 // The pool with workers that are scripts: some stay at a message for ever, some die at it.
 import type { ParseJob } from './parse.worker';
 import { ParsePool } from './parsePool';
+import { readHere } from './readings';
 import { readBatch } from './readMessages';
 
 const message = (subject: string) => new TextEncoder().encode(`From: a@b.test\nSubject: ${subject}\n\nText\n`);
@@ -14,22 +15,26 @@ class Scripted {
 
   constructor(private readonly starts: boolean) {}
 
-  postMessage({ job, form, messages, judged, given }: ParseJob): void {
+  postMessage(order: ParseJob): void {
     // One job after another, as a worker has them.
-    this.turn = this.turn.then(() => this.work({ job, form, messages, judged, given }));
+    this.turn = this.turn.then(() => this.work(order));
   }
 
-  private async work({ job, form, messages, judged, given }: ParseJob): Promise<void> {
+  private async work({ job, work, passed }: ParseJob): Promise<void> {
     if (!this.starts) return this.onerror?.();
-    for (const [at, bytes] of messages.entries()) {
+    const list = work.kind === 'all' ? work.messages : work.stored.map(({ bytes }) => bytes);
+    for (const [at, bytes] of list.entries()) {
       if (this.ended) return;
       this.onmessage?.({ data: { job, at } });
       const says = new TextDecoder().decode(bytes);
-      if (!given.has(at) && says.includes('stuck')) return new Promise(() => undefined);
-      if (!given.has(at) && says.includes('deadly')) return this.onerror?.();
+      if (!passed.has(at) && says.includes('stuck')) return new Promise(() => undefined);
+      if (!passed.has(at) && says.includes('deadly')) return this.onerror?.();
     }
-    const read = await readBatch(messages, form, judged, { given });
-    if (!this.ended) this.onmessage?.({ data: { job, ...read } });
+    const came =
+      work.kind === 'all'
+        ? await readBatch(work.messages, work.form, work.judged, { passed })
+        : await readHere(work.stored, work.kind, work.given, { passed });
+    if (!this.ended) this.onmessage?.({ data: { job, came } });
   }
 
   terminate(): void {
@@ -63,7 +68,27 @@ test('workers that can’t be started are said to be so, and nothing waits for e
 });
 
 test('one that nobody could take apart says why', async () => {
-  const read = await readBatch([message('one'), message('two')], 'eml', true, { given: new Set([0]) });
+  const read = await readBatch([message('one'), message('two')], 'eml', true, { passed: new Set([0]) });
   expect(read.envelopes[0].damage).toMatch(/takes too long/);
   expect(read.envelopes[1]).toMatchObject({ subject: 'two', damage: null });
+});
+
+test('of stored messages one that nobody can take apart is passed over, and the pack it stands in stays here', async () => {
+  const list = ['one', 'stuck', 'two', 'deadly', 'three'].map(message);
+  // All in one pack, as they lie in storage.
+  const pack = Uint8Array.from(list.flatMap((bytes) => [...bytes]));
+  let from = 0;
+  const stored = list.map(({ length }) => {
+    from += length;
+    return { bytes: pack.subarray(from - length, from), form: 'eml' as const };
+  });
+  const pool = poolOf(1);
+  const [texts, says] = await Promise.all([
+    pool.read(stored, 'text', undefined),
+    pool.read(stored.slice(0, 1), 'says', { name: 'Subject', text: 'ONE' }),
+  ]);
+  expect(texts.map((text) => text?.trim() ?? null)).toEqual(['Text', null, 'Text', null, 'Text']);
+  expect(says).toEqual([true]);
+  // Nothing of it went over to a worker that may have died.
+  expect(pack.length).toBe(from);
 });

@@ -1,0 +1,128 @@
+// What is read of one stored message, and how: all of it away from the mailroom's own thread, since nobody knows how long a
+// stranger's message keeps whoever takes it apart.
+import { passageOf } from '../../core/search/marks';
+import { featuresOf, namedFeaturesOf } from '../../core/junk/features';
+import { readForJunk } from '../../core/junk/junkReading';
+import { authenticationOf } from '../../core/mail/authentication';
+import { attachmentBytes, bodyBlocks, filesOf, hasAlternatives, inlinePictures } from '../../core/mail/body';
+import { envelopeOf } from '../../core/mail/envelope';
+import { anchorsOf, linksOf } from '../../core/mail/links';
+import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
+import { shownBlocks } from '../../core/mail/shown';
+import { textFromHtml } from '../../core/mail/textFromHtml';
+import { encodeBase64 } from '../../core/mail/transfer';
+import { DeepTexts } from '../../core/rules/deep';
+import type { DeepCondition } from '../../core/rules/rule';
+import { leavingWays } from '../../core/senders/leavingWays';
+import { digest } from '../storage/digest';
+
+/** Pictures within the text that are larger than this, in bytes, are attachments only. */
+const largestPicture = 5_000_000;
+/** So much of HTML is looked through for links that lie, in characters: all that is ever shown of it. */
+const mostLinked = 1_000_000;
+
+/** A message opened for reading; `plain`: its plain text where it has both. */
+function opened({ raw, structure }: Message, plain: boolean) {
+  const blocks = bodyBlocks(raw, structure, plain);
+  const pictures: Record<string, string> = {};
+  for (const { contentId, type, bytes } of inlinePictures(raw, structure))
+    if (bytes.length <= largestPicture) pictures[contentId] = `data:${type};base64,${encodeBase64(bytes, '', 0)}`;
+  // What looks false stands in the HTML, also where its plain text is read.
+  const html = (plain ? bodyBlocks(raw, structure) : blocks).filter((block) => block.kind === 'html');
+  return {
+    blocks: shownBlocks(blocks),
+    alternatives: hasAlternatives(structure.root),
+    pictures,
+    authentication: authenticationOf(structure.fields),
+    anchors: html.flatMap((block) => anchorsOf(block.content.slice(0, mostLinked))),
+  };
+}
+
+/** A message for thinning: its texts, the addresses of its links, and each of its files by a key. */
+async function whole({ raw, structure, text }: Message) {
+  const html = bodyBlocks(raw, structure).filter((block) => block.kind === 'html');
+  const files = filesOf(raw, structure).map(async ({ name, type, bytes }) => `${name} ${type} ${await digest(bytes)}`);
+  return {
+    texts: [text, ...html.map((block) => textFromHtml(block.content))],
+    links: html.flatMap((block) => linksOf(block.content)),
+    files: await Promise.all(files),
+  };
+}
+
+/** What the junk filter goes by, and the same by name, for its evidence. */
+function junkSigns(message: Message) {
+  const reading = readForJunk(message, envelopeOf(message));
+  return { features: featuresOf(reading), named: namedFeaturesOf(reading) };
+}
+
+/** All that can be read of a message, each by its name. What comes back can be cloned. */
+export const readings = {
+  opened,
+  whole,
+  junkSigns,
+  /** The text that a reader would see. */
+  text: ({ text }: Message) => text,
+  /** Where in its text stands what was sought; null where it does not. */
+  passage: ({ text }: Message, sought: readonly string[]) => passageOf(text, sought),
+  /** The bytes of its `index`th attachment; null where there are fewer. */
+  attachment: ({ raw, structure }: Message, index: number) =>
+    // A copy: what is sent takes all along that it is a part of.
+    attachmentBytes(raw, structure, index)?.slice() ?? null,
+  features: (message: Message) => featuresOf(readForJunk(message, envelopeOf(message))),
+  /** How its list can be left. */
+  leaving: ({ fields }: Message) => leavingWays(fields, authenticationOf(fields).dkim === 'pass'),
+  /** Which of some conditions on its text and its header hold. */
+  holding: (message: Message, conditions: readonly DeepCondition[]) => {
+    const texts = new DeepTexts(() => message);
+    return conditions.map((condition) => texts.holds(condition));
+  },
+  /** Whether a header field says a text, as searching compares them. */
+  says: (message: Message, { name, text }: { name: string; text: string }) =>
+    new DeepTexts(() => message).says(name, text),
+} as const;
+
+export type Kind = keyof typeof readings;
+
+/** What a reading needs to know besides the message. */
+export type Given<K extends Kind> = Parameters<(typeof readings)[K]>[1];
+
+/** What comes of a reading. */
+export type Read<K extends Kind> = Awaited<ReturnType<(typeof readings)[K]>>;
+
+/**
+ * Reads something of each of some stored messages, in their order: null for one that can't be taken apart, or keeps its
+ * reader for too long.
+ */
+export type ReadStored = <K extends Kind>(
+  messages: readonly StoredMessage[],
+  kind: K,
+  given: Given<K>,
+) => Promise<(Read<K> | null)[]>;
+
+/** How messages are read one after another: as in a worker, and for tests. */
+export interface Steps {
+  /** Told before each message. */
+  at?: (index: number) => void;
+  /** Messages at which a reader did not come back. */
+  passed?: ReadonlySet<number>;
+}
+
+/** Reads where it is called: in a worker, and in tests, which have none. No message stops another. */
+export async function readHere<K extends Kind>(
+  messages: readonly StoredMessage[],
+  kind: K,
+  given: Given<K>,
+  { at, passed }: Steps = {},
+): Promise<(Read<K> | null)[]> {
+  const out: (Read<K> | null)[] = [];
+  const read = readings[kind] as (message: Message, given: Given<K>) => Read<K> | Promise<Read<K>>;
+  for (const [index, stored] of messages.entries()) {
+    at?.(index);
+    try {
+      out.push(passed?.has(index) ? null : await read(messageOfStored(stored), given));
+    } catch {
+      out.push(null);
+    }
+  }
+  return out;
+}
