@@ -242,3 +242,14 @@ test('starting afresh asks first, then deletes everything', async ({ page }) => 
   await page.reload();
   await expect(page.getByRole('button', { name: 'Start with my own mail' })).toBeVisible();
 });
+
+test('own mail is in the list as soon as it came in, on the way there by the line', async ({ page }) => {
+  // The page that is opened first asks for the Inbox's rows early: they are of the empty mailbox.
+  await openOwn(page);
+  await bringIn(
+    page,
+    Array.from({ length: 3 }, (_, n) => mailFile(`${n}.eml`, `From: a@b.test\nSubject: Message ${n}\n\nText\n`)),
+  );
+  await placeLink(page, 'Inbox').click();
+  await expect(rows(page)).toHaveCount(3);
+});

@@ -69,8 +69,10 @@ export function useRows(view: View, grouping: Grouping): Rows {
           return { ...old, pages: new Map(old.pages).set(number, { ...here, rows: shown }) };
         });
       };
+      const ask = () => mailroom.rows(of, by, page * pageSize, (page + 1) * pageSize);
       const early = page === 0 ? takeFirstRows(key) : null;
-      (early ?? mailroom.rows(of, by, page * pageSize, (page + 1) * pageSize)).then(
+      // What was asked for early is old by now where the person came here by another page.
+      (early ? early.then((window) => (window.revision < revision ? ask() : window)) : ask()).then(
         (window) => {
           if (asked.current.get(page) !== stamp) return;
           setError(null);
