@@ -34,7 +34,9 @@ export class Reader {
     const which: number[] = [];
     for (const [at, id] of ids.entries()) {
       const one = await this.raws.readable(id);
-      if (one) (which.push(at), stored.push(one));
+      if (!one) continue;
+      which.push(at);
+      stored.push(one);
     }
     const out: (Read<K> | null)[] = ids.map(() => null);
     for (const [n, read] of (await this.of(stored, kind, given)).entries()) out[which[n]] = read;
