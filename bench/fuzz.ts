@@ -36,22 +36,29 @@ export interface FuzzFigures {
 
 const good = bytesOf('From: a@b.test\r\nSubject: Good\r\nMessage-ID: <good@b.test>\r\n\r\nThe words\r\n');
 
-/** Reads a message as an import does, then opens it as a person does. Throws where anything of it does. */
-async function readAndOpen(bytes: Uint8Array, form: Form): Promise<void> {
-  const read = await readBatch([bytes, good], form, true);
-  if (isUnreadable(read.envelopes[0])) throw new Error(read.envelopes[0].damage ?? 'unreadable');
-  if (read.envelopes[1].subject !== 'Good' || read.envelopes.length !== 2) throw new Error('It stopped the next one.');
-  const { raw, structure } = messageOfStored({ bytes, form });
-  for (const plain of [true, false])
+/** What is done with a message, each by itself: read as an import does, then opened as a person does, in both forms. */
+function acts(bytes: Uint8Array, form: Form): Act[] {
+  const read = async () => {
+    const batch = await readBatch([bytes, good], form, true);
+    if (isUnreadable(batch.envelopes[0])) throw new Error(batch.envelopes[0].damage ?? 'unreadable');
+    if (batch.envelopes[1].subject !== 'Good' || batch.envelopes.length !== 2)
+      throw new Error('It stopped the next one.');
+  };
+  const open = (plain: boolean) => () => {
+    const { raw, structure } = messageOfStored({ bytes, form });
     for (const { kind, content } of shownBlocks(bodyBlocks(raw, structure, plain)))
       if (kind === 'html') anchorsOf(content);
       else stretches(content);
-  const list = attachmentList(raw, structure);
-  if (list.length > 0) attachmentBytes(raw, structure, list.length - 1);
-  filesOf(raw, structure);
+    const list = attachmentList(raw, structure);
+    if (list.length > 0) attachmentBytes(raw, structure, list.length - 1);
+    if (plain) filesOf(raw, structure);
+  };
+  return [read, open(true), open(false)];
 }
 
-type Maker = (random: Random) => { length: number; run: () => void | Promise<void>; show: () => string };
+type Act = () => void | Promise<void>;
+/** What is tried, with its length: `acts` are timed one by one, and each may take as long as the length allows. */
+type Maker = (random: Random) => { length: number; acts: Act[]; show: () => string };
 
 async function fuzz(count: number, seed: number, make: Maker): Promise<FuzzFigures> {
   const random = chance(seed);
@@ -61,16 +68,19 @@ async function fuzz(count: number, seed: number, make: Maker): Promise<FuzzFigur
   const begun = performance.now();
   for (let n = 0; n < count; n++) {
     const one = make(random);
-    const timed = async () => {
+    const timed = async (act: Act) => {
       const from = performance.now();
-      await one.run();
+      await act();
       return (performance.now() - from) / Math.max(0.1, one.length / 1e6);
     };
-    let rate: number;
+    let rate = 0;
     try {
-      rate = await timed();
-      // The machine may have been at something else: what seems slow is timed again.
-      for (let again = 0; again < 3 && rate > most; again++) rate = Math.min(rate, await timed());
+      for (const act of one.acts) {
+        let its = await timed(act);
+        // The machine may have been at something else: what seems slow is timed again.
+        for (let again = 0; again < 3 && its > most; again++) its = Math.min(its, await timed(act));
+        rate = Math.max(rate, its);
+      }
     } catch (error) {
       throw new Error(`${n} of seed ${seed}: ${String(error)}\n${one.show().slice(0, 2_000)}`, { cause: error });
     }
@@ -94,7 +104,7 @@ export function fuzzMessages(count: number, seed = 1): Promise<FuzzFigures> {
         ? madeMessage(random)
         : mutated(madeMessage(random), random);
     const form = random(3) ? 'eml' : 'mbox';
-    return { length: bytes.length, run: () => readAndOpen(bytes, form), show: () => latin(bytes) };
+    return { length: bytes.length, acts: acts(bytes, form), show: () => latin(bytes) };
   });
 }
 
@@ -116,7 +126,7 @@ export function fuzzFiles(count: number, seed = 2): Promise<FuzzFigures> {
       for (const message of splitter.end()) length += message.length;
       if (length > bytes.length) throw new Error(`${length} bytes came out of ${bytes.length}`);
     };
-    return { length: bytes.length, run, show: () => latin(bytes) };
+    return { length: bytes.length, acts: [run], show: () => latin(bytes) };
   });
 }
 
@@ -147,6 +157,6 @@ export function fuzzSettings(count: number, seed = 3): Promise<FuzzFigures> {
         readScript(text, setup, () => `n${id++}`);
       }
     };
-    return { length: text.length, run, show: () => `${['json', 'setup', 'csv', 'sieve'][kind]} ${text}` };
+    return { length: text.length, acts: [run], show: () => `${['json', 'setup', 'csv', 'sieve'][kind]} ${text}` };
   });
 }

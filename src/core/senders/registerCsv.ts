@@ -16,7 +16,8 @@ const columns = ['kind', 'value', 'subdomains', 'except', 'standing', 'since', '
 /** Whether a spreadsheet would take a cell for a formula (OWASP, CSV injection). */
 const formula = /^[=+\-@\t\r]/;
 const guarded = (cell: string): string => (formula.test(cell) ? `'${cell}` : cell);
-const unguarded = (cell: string): string => (/^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
+const unguarded = (cell: string): string =>
+  cell.startsWith("'") && formula.test(cell.slice(1, 2)) ? cell.slice(1) : cell;
 
 /** Writes the entries, one a row, in the order given. */
 export function registerToCsv(entries: readonly Entry[]): string {
@@ -46,9 +47,10 @@ export interface CsvEntries {
   wrong: WrongRow[];
 }
 
-interface Cells {
-  [column: string]: string | undefined;
-}
+type Cells = Partial<Record<(typeof columns)[number], string>>;
+
+const kindList = entryKinds.join(', ');
+const neverClosed = 'A quotation mark is opened here and never closed: nothing from here on can be read.';
 
 /** The largest file that is read, in characters. */
 export const mostCsv = 5_000_000;
@@ -66,41 +68,48 @@ export function registerFromCsv(text: string, standing: Standing, now: number): 
   const head = rows.findIndex((row) => row.some((cell) => cell.trim() !== ''));
   const names = (rows[head] ?? []).map((cell) => cell.trim().toLowerCase());
   const hasHead = names.includes('value');
+  const cellsOf = cellReader(hasHead ? names : ['value', 'standing']);
   const out: CsvEntries = { entries: [], wrong: [] };
   const seen = new Map<string, number>();
   for (let i = hasHead ? head + 1 : Math.max(head, 0); i < rows.length; i++) {
     const row = rows[i].map((cell) => unguarded(cell.trim()));
     if (row.every((cell) => cell === '')) continue;
-    const cells: Cells = hasHead
-      ? Object.fromEntries(names.map((name, c) => [name, row[c]]))
-      : { value: row[0], standing: row[1] };
-    const read = entryFrom(cells, standing, now);
-    const wrong = (reason: string) => out.wrong.push({ row: i + 1, text: row.join(', ').slice(0, 200), reason });
-    if (i === unclosed) {
-      wrong('A quotation mark is opened here and never closed: nothing from here on can be read.');
-      continue;
+    const read = i === unclosed ? neverClosed : entryFrom(cellsOf(row), standing, now);
+    const before = typeof read === 'string' ? undefined : seen.get(`${read.kind} ${read.value}`);
+    const reason =
+      typeof read === 'string'
+        ? read
+        : before !== undefined
+          ? `“${read.value}” stands in row ${before} already.`
+          : null;
+    if (reason !== null) out.wrong.push({ row: i + 1, text: row.join(', ').slice(0, 200), reason });
+    else if (typeof read !== 'string') {
+      seen.set(`${read.kind} ${read.value}`, i + 1);
+      out.entries.push(read);
     }
-    if (typeof read === 'string') {
-      wrong(read);
-      continue;
-    }
-    const key = `${read.kind} ${read.value}`;
-    const before = seen.get(key);
-    if (before !== undefined) {
-      wrong(`“${read.value}” stands in row ${before} already.`);
-      continue;
-    }
-    seen.set(key, i + 1);
-    out.entries.push(read);
   }
   return out;
+}
+
+/** Takes the cells out of rows by the names of their columns; of a column that stands twice the last. */
+function cellReader(names: readonly string[]): (row: readonly string[]) => Cells {
+  const [kind, value, subdomains, except, standing, since, why] = columns.map((name) => names.lastIndexOf(name));
+  return (row) => ({
+    kind: row[kind],
+    value: row[value],
+    subdomains: row[subdomains],
+    except: row[except],
+    standing: row[standing],
+    since: row[since],
+    why: row[why],
+  });
 }
 
 /** An entry from the cells of a row; what is wrong with them, where they are none. */
 function entryFrom(cells: Cells, standing: Standing, now: number): Omit<Entry, 'id'> | string {
   const value = cells.value ?? '';
   const kind = cells.kind?.trim().toLowerCase();
-  if (kind && !entryKinds.includes(kind as EntryKind)) return `“${kind}” is no kind: ${entryKinds.join(', ')} are.`;
+  if (kind && !entryKinds.includes(kind as EntryKind)) return `“${kind}” is no kind: ${kindList} are.`;
   const read = kind ? parseEntryOf(kind as EntryKind, value) : parseEntry(value);
   if (!read.ok) return read.error;
   const says = (cells.standing ?? '').trim().toLowerCase();
