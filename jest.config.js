@@ -1,6 +1,8 @@
 /** Unit tests: beside their files; browser tests (e2e/) are Playwright's. */
 export default {
   testEnvironment: 'node',
+  // As many as there are cores: by itself it leaves one to whoever watches.
+  maxWorkers: '100%',
   roots: [
     '<rootDir>/src',
     '<rootDir>/server',

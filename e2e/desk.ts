@@ -159,3 +159,6 @@ export async function moveClock(page: Page, by: number): Promise<void> {
     await route.fulfill({ response, body: later + (await response.text()) });
   });
 }
+
+/** Undo of what was done here last, at the end of the desk’s bar. */
+export const undoButton = (page: Page): Locator => page.locator('button[aria-keyshortcuts="Control+Z"]');

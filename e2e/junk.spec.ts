@@ -1,6 +1,18 @@
 // The junk filter, rescue, the Second look and Where did my mail go? through the real page.
 import { expect, test, type Page } from '@playwright/test';
-import { counts, downloaded, findRow, mailFile, openDemo, openOwn, openWith, placeLink, rows, type Mail } from './desk';
+import {
+  counts,
+  downloaded,
+  findRow,
+  mailFile,
+  openDemo,
+  openOwn,
+  openWith,
+  placeLink,
+  rows,
+  type Mail,
+  undoButton,
+} from './desk';
 
 const dryRun = (page: Page) => page.getByRole('region', { name: 'Dry run' });
 
@@ -55,7 +67,7 @@ test('the strictness shows which messages change sides before it is saved; savin
   await expect(says).toContainText(String(moved));
   await page.getByRole('button', { name: `Save and sort ${moved} messages` }).click();
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(12 + moved);
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(12);
   await expect(page.getByText('Off: nothing is judged.')).toBeVisible();
 });

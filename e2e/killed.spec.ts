@@ -1,7 +1,7 @@
 // The page is killed while commands run: its process is crashed, worker and all, about when the command is written. Each
 // time the next page must find every command whole or not there.
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
-import { bringIn, counts, mailFile, openOwn, placeLink, rows } from './desk';
+import { bringIn, counts, mailFile, openOwn, placeLink, rows, undoButton } from './desk';
 
 // More by KILLS=100: the run on CI must end in time on a slow machine, too.
 const kills = Number(process.env.KILLS ?? 20);
@@ -206,7 +206,7 @@ test('two tabs: one writes, the other follows, and takes over when it is closed 
   await expect.poll(() => counts(first, 'Archive')).toMatchObject({ total: 1 });
   await first.goto('/archive');
   await expect(rows(first)).toHaveCount(1);
-  await first.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(first).click();
   await expect.poll(() => counts(second, 'Inbox')).toMatchObject({ total: 5 });
 
   await crash(context, first);

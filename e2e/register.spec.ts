@@ -1,6 +1,6 @@
 // The Register through the real page: every kind of entry, guards, taking off, several at once.
 import { expect, test } from '@playwright/test';
-import { counts, downloaded, mailFile, openDemo, openOwn, openWith, rows } from './desk';
+import { counts, downloaded, mailFile, openDemo, openOwn, openWith, rows, undoButton } from './desk';
 
 test('blocking a domain with people one wrote to asks first and names them; their own entries spare them', async ({
   page,
@@ -47,7 +47,7 @@ test('taking an entry off offers to bring back what it took', async ({ page }) =
   await bring.click();
   await expect(row).toHaveCount(0);
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(junk - took);
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect(row).toHaveCount(1);
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(junk);
 });
@@ -117,7 +117,7 @@ test('a CSV of 2,000 rows of which 30 are wrong: each wrong one with row and rea
   await expect(page.getByText('200 of 1,970 shown.')).toBeVisible();
   await page.getByLabel('Show only').fill('sender1999');
   await expect(page.getByRole('link', { name: 'sender1999.example' })).toBeVisible();
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect(page.getByText('Nobody yet.')).toBeVisible();
 });
 

@@ -1,6 +1,17 @@
 // Rules, labels, inks and flags through the real page.
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { counts, downloaded, mailFile, moveClock, openDemo, openRow, openWith, placeLink, rows } from './desk';
+import {
+  counts,
+  downloaded,
+  mailFile,
+  moveClock,
+  openDemo,
+  openRow,
+  openWith,
+  placeLink,
+  rows,
+  undoButton,
+} from './desk';
 
 const list = (page: Page) => page.getByRole('list', { name: 'Rules in their order' }).locator(':scope > li');
 const dryRun = (page: Page) => page.getByRole('region', { name: 'Dry run' });
@@ -22,7 +33,7 @@ test('a rule from a message in two presses, with the counts of what it proposes'
   await expect(list(page).first()).toContainText('When From is “news@paper.test”, then move it to Archive.');
   await expect.poll(() => counts(page, 'Inbox')).toEqual({ total: 1, unread: 1 });
   // One Undo takes back the rule and what it did.
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(3);
   await expect(list(page)).toHaveCount(0);
 });
@@ -126,7 +137,7 @@ test('the whole set run over 2,500 messages as one, and undone as one', async ({
   await expect(page.getByText(`Ran the rules over the mail here: ${total} messages changed.`)).toBeVisible();
   await expect.poll(charter).toBeGreaterThan(before);
   await expect(dryRun(page)).toContainText('The mail here stands as the rules would have it');
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect.poll(charter).toBe(before);
   await expect(run).toContainText(String(total));
 });
@@ -187,7 +198,7 @@ test('labels made, nested, merged, and all of it undone', async ({ page }) => {
   await expect(labels.getByLabel('Name of the label Fuel')).toHaveCount(0);
   await expect(labels.getByLabel('Oil stands within')).toHaveValue(/./);
   await expect(labels.getByRole('listitem').filter({ hasText: 'within' }).first()).toContainText('1 message');
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect(labels.getByLabel('Name of the label Fuel')).toBeVisible();
   // Renamed in place, and its row inked.
   const name = labels.getByLabel('Name of the label Fuel');
@@ -250,7 +261,7 @@ test('a folder that goes keeps its mail, and the rules that moved to it move els
   await expect.poll(async () => (await counts(page, 'Archive')).total).toBe(1);
   await page.goto('/rules');
   await expect(list(page).first()).toContainText('then move it to Archive.');
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect(list(page).first()).toContainText('then move it to Oil.');
   await expect.poll(async () => (await counts(page, 'Oil')).total).toBe(1);
 });
@@ -279,7 +290,7 @@ test('flagged “fri 3pm”, late once the clock has moved on, then done', async
   await page.goto('/agenda');
   await page.getByRole('button', { name: 'Done: Berth 4' }).click();
   await expect(page.getByRole('region', { name: 'Done' })).toContainText('Berth 4');
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect(page.getByRole('region', { name: 'Late' })).toContainText('Berth 4');
 });
 
@@ -312,7 +323,7 @@ test('the rules out as a Sieve script, edited outside, and back in; a fault is t
   await expect(list(page).filter({ hasText: 'chartered' })).toHaveCount(1);
   await expect(list(page).last()).toContainText('then move it to Gales.');
   await expect(placeLink(page, 'Gales')).toBeVisible();
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await undoButton(page).click();
   await expect(list(page)).toHaveCount(9);
   await expect(placeLink(page, 'Gales')).toHaveCount(0);
 });

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Columns3, Layers, PackageOpen, RefreshCw, Rows3 } from 'lucide-react';
 import type { Overview } from '../../mailroom/border/overview';
 import { filters, type Filter, type View } from '../../mailroom/border/views';
@@ -5,7 +6,13 @@ import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
 import { clearOutPath, mostKept } from '../clearout/clearOutLink';
 import { viewPath } from '../paths';
-import { clearTicks, tickAll, useDesk } from '../state/desk';
+import { clearTicks, tickOnly, useDesk } from '../state/desk';
+import { useMailbox } from '../state/overview';
+import { useAnswer } from '../ui/useAnswer';
+import { mailroom } from '../../mailroom/client';
+import type { Only } from '../../mailroom/border/held';
+import { tickedMessages } from '../state/ticks';
+import { heldWords } from './deskActs';
 import { prefer, usePreferences } from '../state/preferences';
 import { viewName } from '../ui/naming';
 import { count, messages } from '../../core/text/sentences';
@@ -32,32 +39,41 @@ export function toggleGrouped(path: string): void {
 const wholeView = (view: View): View =>
   view.kind === 'found' ? { kind: 'found', query: view.query, within: view.within } : view;
 
-/** What is ticked at one press: all, or only what is unread or read, of the whole view, also beyond what is in sight. */
+const onlyWords: Record<Only, string> = { all: 'All', unread: 'Unread only', read: 'Read only' };
+
+/** What is ticked at one press: all that is shown here, or only what is unread or read, also beyond what is in sight. */
 function TickMenu({ desk }: { desk: DeskView }) {
-  const { allOf, ticked } = useDesk();
-  const { view, rows, grouping } = desk;
-  const base = { ...view, filter: undefined };
+  const ticked = useDesk((s) => s.ticked);
+  const revision = useMailbox((s) => s.revision);
+  const { view, grouping } = desk;
+  // Counted only while somebody looks: that goes through all of the view.
+  const [looked, setLooked] = useState(false);
+  const { value: counts } = useAnswer(
+    () => (looked ? mailroom.heldCounts(view, grouping) : Promise.resolve(null)),
+    looked ? `${JSON.stringify([view, grouping])} ${revision}` : '',
+  );
   return (
     <select
       className="select w-28 select-sm"
       aria-label="Tick"
       value=""
+      onPointerEnter={() => setLooked(true)}
+      onFocus={() => setLooked(true)}
       onChange={(event) => {
         const { value } = event.target;
         if (value === 'none') clearTicks();
-        else if (value === 'all') tickAll(view);
-        else tickAll({ ...base, filter: { by: value as Filter, applied: null } });
+        else tickOnly(view, grouping, value as Only);
       }}
     >
       <option value="" disabled hidden>
-        {allOf || ticked.size ? 'Ticked …' : 'Tick …'}
+        {ticked.size ? 'Ticked …' : 'Tick …'}
       </option>
-      <option value="all">
-        All {count(rows.messages)}
-        {grouping.grouped ? ` messages of ${count(rows.total ?? 0)}` : ''}
-      </option>
-      <option value="unread">Unread only</option>
-      <option value="read">Read only</option>
+      {(['all', 'unread', 'read'] as const).map((only) => (
+        <option key={only} value={only}>
+          {onlyWords[only]}
+          {counts && ` · ${heldWords(counts[only], grouping.grouped)}`}
+        </option>
+      ))}
       <option value="none">None</option>
     </select>
   );
@@ -160,7 +176,8 @@ function AccountChoice({ desk: { where, go }, overview }: { desk: DeskView; over
 function ToClearOut({ view }: { view: View }) {
   const ticked = useDesk((s) => s.ticked);
   // What is ticked stays: that is what one ticks for. A great many ticks do not fit an address.
-  const kept = ticked.size <= mostKept ? [...ticked] : [];
+  const messages = ticked.size <= mostKept ? tickedMessages(ticked) : [];
+  const kept = messages.length <= mostKept ? messages : [];
   const whole = wholeView(view);
   return (
     <Link

@@ -11,19 +11,23 @@ import {
   clearTicks,
   goToLane,
   runAct,
+  setReach,
   startAnswering,
   tick,
-  tickAll,
+  tickOnly,
+  tickRange,
+  ticksUnderWay,
   toggleWhy,
   useDesk,
 } from '../state/desk';
+import { isAmong, rowKey } from '../state/ticks';
 import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
 import { saveExport } from '../ui/exported';
 import { viewExists, viewName } from '../ui/naming';
-import { target as targetOf, actsIn, type DeskAct } from './deskActs';
+import { target as targetOf, actsIn, type DeskAct, type Target } from './deskActs';
 import { DeskEdge, shownFilters, toggleGrouped } from './DeskEdge';
 import { Divider } from './Divider';
 import { DueDialog } from './DueDialog';
@@ -32,7 +36,8 @@ import { HabitOffer } from './HabitOffer';
 import { LabelDialog } from './LabelDialog';
 import { MoveDialog } from './MoveDialog';
 import { RowList, type RowListHandle } from './RowList';
-import { allOfWords, StampBar } from './StampBar';
+import { ManyDialog } from './ManyDialog';
+import { StampBar } from './StampBar';
 import { useKeys, type KeyMap } from '../ui/useKeys';
 import { useAnswer } from '../ui/useAnswer';
 import { SoughtContext } from '../ui/Marked';
@@ -49,7 +54,12 @@ const rescuePart = () => import('../junk/RescueDialog');
 /** So few rows are gone along as they are. */
 const mostWithoutMonths = 60;
 
-type Question = { of: 'move' | 'label' | 'due'; selection: Selection };
+type Question =
+  | { of: 'move' | 'label' | 'due'; selection: Selection }
+  | { of: 'many'; selection: { ids: number[] }; act: Extract<Act, { do: 'move' }> };
+
+/** More messages than this are not moved by a key without a question. */
+const mostUnasked = 1_000;
 
 /** The months of a view that goes back over years; null where it is gone along as it is. */
 function useMonths({ where, view, grouping }: DeskView) {
@@ -73,69 +83,69 @@ function useSought({ view }: DeskView) {
 }
 
 /** The acts of the desk on what is ticked or open, and what they ask first. */
-function useDeskActs(desk: DeskView) {
-  const { where, view, rows, grouping, go, goOn, leave } = desk;
-  const { ticked, allOf } = useDesk();
+function useDeskActs(desk: DeskView, openRow: Row | undefined) {
+  const { where, go, goOn, leave } = desk;
+  const { ticked, reach } = useDesk();
   const [asking, setAsking] = useState<Question | null>(null);
   const [rescuing, setRescuing] = useState<Rescued | null>(null);
   const open = where.message;
-  const within = grouping.grouped ? view : null;
-  const target = targetOf(ticked, allOf, open, within);
+  const target = targetOf(ticked, open, openRow, reach);
 
   /**
    * Moves messages. The next one is opened before, not after, the move is done: a key that follows quickly must never
    * fall on the message that has just left.
    */
   const moveAway = async (selection: Selection, move: () => Promise<boolean>) => {
-    const ids = new Set(
-      'ids' in selection ? selection.ids : 'conversationsOf' in selection ? selection.conversationsOf : [],
-    );
-    const conversations = new Set<number>();
-    if (within)
-      for (const index of rows.known()) {
-        const row = rows.at(index);
-        if (row && ids.has(row.id)) conversations.add(row.conversation);
-      }
-    const leaving = (row: Row) => ids.has(row.id) || conversations.has(row.conversation);
-    const left = leave(leaving);
-    if ('view' in selection) go({ message: null });
-    else if (open !== null && ids.has(open)) goOn(leaving);
+    const ids = new Set('ids' in selection ? selection.ids : []);
+    const left = leave((row) => isAmong(row, ids));
+    if (open !== null && ids.has(open)) goOn((row) => isAmong(row, ids), ids);
     clearTicks();
     const done = await move();
     left.settled();
     if (!done && open !== null) go({ message: open });
   };
-  const perform = async (selection: Selection, act: Act) => {
+  const perform = async (selection: Selection, act: Act, sure = false) => {
     const run = () => runAct(selection, act);
+    if (!sure && act.do === 'move' && 'ids' in selection && selection.ids.length > mostUnasked)
+      return setAsking({ of: 'many', act, selection });
     // Silencing takes the conversation out of the Inbox, as a move does.
     if (act.do === 'move' || (act.do === 'silence' && act.value)) await moveAway(selection, run);
     else await run();
   };
   useEffect(() => attendActs(perform));
+  /** What an act goes to once everything is ticked that was asked for; at once where that is so. */
+  const withTarget = (then: (target: Target) => void) => {
+    const waiting = ticksUnderWay();
+    if (!waiting) return target && then(target);
+    void waiting.then(() => {
+      const now = useDesk.getState();
+      const its = targetOf(now.ticked, open, openRow, now.reach);
+      if (its) then(its);
+    });
+  };
   const exportTarget = async (format: 'mbox' | 'eml') => {
     if (!target) return;
     saveExport(await mailroom.exportMail(target.selection, format));
   };
   /** Not junk: the message moves once the one question is answered. */
-  const askRescue = async () => {
-    if (!target) return;
-    const { selection } = target;
-    const only = 'ids' in selection && selection.ids.length === 1 ? selection.ids[0] : null;
+  const askRescue = async ({ selection }: Target) => {
+    const only = selection.ids.length === 1 ? selection.ids[0] : null;
     const message = only === null ? null : await mailroom.open(only, true);
     setRescuing({ selection, address: message?.row.from.address ?? null, listId: message?.listId ?? null });
   };
   /** An act by key or from the bar. */
-  const press = (item: DeskAct) => {
-    if (!target) return;
-    if (item.id === 'not-junk') void askRescue();
-    else void perform(target.selection, item.act);
+  const press = (item: DeskAct) =>
+    withTarget((its) => void (item.id === 'not-junk' ? askRescue(its) : perform(its.selection, item.act)));
+  const ask = (of: 'move' | 'label' | 'due') => withTarget(({ selection }) => setAsking({ of, selection }));
+  const surely = ({ selection, act }: Extract<Question, { of: 'many' }>) => {
+    setAsking(null);
+    void perform(selection, act, true);
   };
-  const ask = (of: Question['of']) => target && setAsking({ of, selection: target.selection });
   const answered = () => {
     setAsking(null);
     setRescuing(null);
   };
-  return { target, asking, rescuing, answered, moveAway, exportTarget, press, ask };
+  return { target, asking, rescuing, answered, moveAway, exportTarget, press, ask, surely };
 }
 
 type DeskActs = ReturnType<typeof useDeskActs>;
@@ -143,12 +153,17 @@ type DeskActs = ReturnType<typeof useDeskActs>;
 const pressKeyed = (key: string) => document.querySelector<HTMLElement>(`[data-key="${key}"]`)?.click();
 
 /** The keys of the desk. */
-function useDeskKeys(desk: DeskView, { ask, press, exportTarget }: DeskActs, openId: number | null): void {
-  const { where, view, rows, lanes, go, step } = desk;
-  const { ticked, allOf, lane } = useDesk();
+function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskActs, openRow: Row | undefined): void {
+  const { where, view, grouping, rows, lanes, go, step } = desk;
+  const { ticked, lane } = useDesk();
   const open = where.message;
   const toLane = (by: number) => {
     if (lanes.length) goToLane(Math.max(0, Math.min(lane + by, lanes.length - 1)));
+  };
+  /** Goes one row on and ticks it, and all from where the range began. */
+  const tickOn = (by: number) => {
+    const index = step(by);
+    if (index !== null) tickRange(view, grouping, index, open);
   };
   const nextFilter = () => {
     const at = shownFilters.findIndex((filter) => filter === where.show);
@@ -157,14 +172,17 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget }: DeskActs, ope
   const keys: KeyMap = {
     arrowdown: () => step(1),
     arrowup: () => step(-1),
+    'shift+arrowdown': () => tickOn(1),
+    'shift+arrowup': () => tickOn(-1),
     arrowright: () => toLane(1),
     arrowleft: () => toLane(-1),
     home: () => rows.total && step(-rows.total),
     end: () => rows.total && step(rows.total),
     enter: () => (open === null ? step(1) : document.querySelector<HTMLElement>('article')?.focus()),
-    escape: () => (ticked.size || allOf ? clearTicks() : open !== null && go({ message: null })),
-    ' ': () => openId !== null && tick(openId, !ticked.has(openId)),
-    'ctrl+a': () => tickAll(view),
+    escape: () => (ticked.size ? clearTicks() : open !== null && go({ message: null })),
+    ' ': () => openRow && tick(openRow, !ticked.has(rowKey(openRow))),
+    'ctrl+a': () => tickOnly(view, grouping, 'all'),
+    '.': () => open !== null && target?.open && setReach(open, target.open === 'message' ? 'conversation' : 'message'),
     m: () => ask('move'),
     l: () => ask('label'),
     d: () => ask('due'),
@@ -197,14 +215,13 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget }: DeskActs, ope
 export function DeskPage() {
   const overview = useMailbox((s) => s.overview);
   const desk = useDeskView();
-  const { where, view, rows, grouping, lanes, openIndex } = desk;
-  const { allOf, lane } = useDesk();
+  const { where, view, rows, grouping, openIndex } = desk;
   const list = useRef<RowListHandle>(null);
   const sought = useSought(desk);
-  const acts = useDeskActs(desk);
   const open = where.message;
-  const openRow = openIndex !== null && openIndex >= 0 ? rows.at(openIndex) : undefined;
-  useDeskKeys(desk, acts, open === null ? null : (openRow?.id ?? open));
+  const openRow = open !== null && openIndex !== null && openIndex >= 0 ? rows.at(openIndex) : undefined;
+  const acts = useDeskActs(desk, openRow);
+  useDeskKeys(desk, acts, openRow);
   useEffect(() => {
     if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
   }, [openIndex]);
@@ -213,7 +230,6 @@ export function DeskPage() {
   const { setup } = overview;
   if (!desk.known || !viewExists(where.view, setup)) return <NothingHere />;
   const name = viewName(where.view, setup);
-  const laneName = lanes.length ? `the lane ${lanes[Math.min(lane, lanes.length - 1)].name}` : name;
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
       <DeskEdge desk={desk} overview={overview} hidden={open !== null} />
@@ -232,14 +248,15 @@ export function DeskPage() {
         view={view}
         target={acts.target}
         grouped={grouping.grouped}
-        allWords={allOfWords(allOf, laneName, rows)}
+        ofConversation={openRow?.whole?.ids.length ?? 0}
+        onReach={(of) => open !== null && setReach(open, of)}
         onAct={acts.press}
         onMove={() => acts.ask('move')}
         onLabel={() => acts.ask('label')}
         onDue={() => acts.ask('due')}
         onExport={(format) => void acts.exportTarget(format)}
         onUntick={clearTicks}
-        onTickAll={() => tickAll(view)}
+        onTickAll={() => tickOnly(view, grouping, 'all')}
       />
       <DeskDialogs acts={acts} setup={setup} />
     </main>
@@ -353,7 +370,7 @@ function RowsOfView({ desk, setup, name, list, openConversation }: Omit<DeskBody
 
 /** What an act asks before it is done. */
 function DeskDialogs({ acts, setup }: { acts: DeskActs; setup: Setup }) {
-  const { asking, rescuing, answered, moveAway } = acts;
+  const { asking, rescuing, answered, moveAway, surely } = acts;
   const Rescue = usePart(rescuePart, rescuing !== null)?.RescueDialog;
   if (rescuing)
     return (
@@ -366,6 +383,8 @@ function DeskDialogs({ acts, setup }: { acts: DeskActs; setup: Setup }) {
       )
     );
   if (!asking) return null;
+  if (asking.of === 'many')
+    return <ManyDialog asking={asking} onSure={() => surely(asking)} onClose={answered} setup={setup} />;
   const { of, selection } = asking;
   if (of === 'label') return <LabelDialog selection={selection} setup={setup} onClose={answered} />;
   if (of === 'due') return <DueDialog selection={selection} onClose={answered} />;

@@ -17,8 +17,6 @@ interface RowItemProps {
   row: Row;
   index: number;
   view: View;
-  /** Whether the row stands for a conversation. */
-  grouped: boolean;
   setup: Setup;
   now: number;
   open: boolean;
@@ -113,7 +111,7 @@ function Signs({ row, view, target, now, related, under }: SignsProps) {
       {row.done && !flagged && <FlagOff size={14} className="quiet shrink-0" aria-label="Done" />}
       {!whole && row.late && <span className="shrink-0 text-xs font-semibold text-accent">late</span>}
       {/* Under the pointer the chosen acts take the place of the time. */}
-      <span className="relative w-18 shrink-0 text-right">
+      <span className="relative min-w-18 shrink-0 text-right whitespace-nowrap">
         <time
           className={`quiet text-sm tabular-nums ${under && hoverActs.length ? 'invisible' : ''}`}
           dateTime={isoTime(row.date)}
@@ -154,11 +152,11 @@ function Marks({ row, view, setup, most }: Pick<RowItemProps, 'row' | 'view' | '
 
 /** One message or conversation in the list: two lines or one, the sealed corner where something is unread. */
 export const RowItem = memo(function RowItem(props: RowItemProps) {
-  const { row, index, view, grouped, setup, now, open, ticked, related, onPress, onTick } = props;
+  const { row, index, view, setup, now, open, ticked, related, onPress, onTick } = props;
   const density = usePreferences((s) => s.density);
   const rowFirst = usePreferences((s) => s.rowFirst);
   const [under, setUnder] = useState(false);
-  const target = rowTarget(row, view, grouped);
+  const target = rowTarget(row);
   const { whole } = row;
   const unread = whole ? whole.unread > 0 : row.unread;
   const weight = unread ? 'font-bold' : '';

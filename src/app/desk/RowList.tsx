@@ -13,10 +13,11 @@ import {
 import type { Setup } from '../../core/line/setup';
 import type { Row } from '../../mailroom/border/rows';
 import type { Grouping, View } from '../../mailroom/border/views';
-import { clearTicks, tick, tickMany, useDesk } from '../state/desk';
+import { tick, tickRange, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
+import { rowKey } from '../state/ticks';
 import { useNow } from '../ui/useNow';
 import { RowItem } from './RowItem';
 import type { Rows } from './useRows';
@@ -45,57 +46,35 @@ interface RowListProps {
   handle?: Ref<RowListHandle>;
 }
 
-/** Whether all of a view that is ticked has a row in it. */
-function inAll(allOf: View | null, view: View, row: Row): boolean {
-  if (!allOf) return false;
-  const { filter, ...rest } = allOf;
-  const { filter: shown, ...here } = view;
-  if (JSON.stringify(rest) !== JSON.stringify(here)) return false;
-  if (!filter || filter.by === shown?.by) return true;
-  const unread = row.whole ? row.whole.unread > 0 : row.unread;
-  return filter.by === 'unread' ? unread : filter.by === 'read' ? !unread : false;
-}
-
 /** Ticks, and what a press on a row or its box does. */
-function useTicking(view: View, rows: Rows, onOpen: (id: number) => void) {
-  const { ticked, allOf, anchor } = useDesk();
-  const tickRange = (index: number) => {
-    const ids: number[] = [];
-    let from = index;
-    for (const i of rows.known()) if (rows.at(i)?.id === anchor) from = i;
-    for (let i = Math.min(from, index); i <= Math.max(from, index); i++) {
-      const row = rows.at(i);
-      if (row) ids.push(row.id);
-    }
-    tickMany(ids);
-  };
+function useTicking({ view, grouping, open, onOpen }: Pick<RowListProps, 'view' | 'grouping' | 'open' | 'onOpen'>) {
+  const ticked = useDesk((s) => s.ticked);
+  const range = (index: number) => tickRange(view, grouping, index, open);
   const press = (event: MouseEvent, row: Row, index: number) => {
-    if (event.shiftKey) return tickRange(index);
-    if (event.ctrlKey || event.metaKey) return tick(row.id, !ticked.has(row.id));
-    if (ticked.size || allOf) clearTicks();
+    if (event.shiftKey) return range(index);
+    if (event.ctrlKey || event.metaKey) return tick(row, !ticked.has(rowKey(row)));
+    // What is ticked stays: one may look into a message before acting on all.
     onOpen(row.id);
   };
   // Rows are given functions that never change, so that a row is drawn anew only when something of it has changed.
-  const latest = useRef({ press, tickRange });
+  const latest = useRef({ press, range });
   useLayoutEffect(() => {
-    latest.current = { press, tickRange };
+    latest.current = { press, range };
   });
   const onPress = useCallback(
     (event: MouseEvent, row: Row, index: number) => latest.current.press(event, row, index),
     [],
   );
   const onTick = useCallback(
-    (row: Row, index: number, on: boolean, range: boolean) =>
-      range ? latest.current.tickRange(index) : tick(row.id, on),
+    (row: Row, index: number, on: boolean, ranging: boolean) => (ranging ? latest.current.range(index) : tick(row, on)),
     [],
   );
-  const isTicked = (row: Row) => inAll(allOf, view, row) || ticked.has(row.id);
-  return { onPress, onTick, isTicked };
+  return { onPress, onTick, isTicked: (row: Row) => ticked.has(rowKey(row)) };
 }
 
 /** Dragging rows: which are taken up. */
-function useTakingUp(view: View, grouping: Grouping, rows: Rows, isTicked: (row: Row) => boolean) {
-  const { ticked, allOf } = useDesk();
+function useTakingUp(rows: Rows, isTicked: (row: Row) => boolean) {
+  const ticked = useDesk((s) => s.ticked);
   // The list is what is dragged, as far as the library knows; which row it is, the press tells.
   const dragged = useRef<Target | null>(null);
   const { setNodeRef, listeners } = useDraggable({ id: useId(), data: { target: dragged } });
@@ -104,8 +83,7 @@ function useTakingUp(view: View, grouping: Grouping, rows: Rows, isTicked: (row:
     const row = element ? rows.at(Number(element.getAttribute('aria-rowindex')) - 1) : undefined;
     // Beside the rows, as on the scroll bar, nothing is taken up.
     if (!row) return event.stopPropagation();
-    const own = rowTarget(row, view, grouping.grouped);
-    dragged.current = isTicked(row) ? (target(ticked, allOf, null, grouping.grouped ? view : null) ?? own) : own;
+    dragged.current = (isTicked(row) ? target(ticked, null, undefined) : null) ?? rowTarget(row);
   };
   return { setNodeRef, listeners, takeUp };
 }
@@ -121,7 +99,7 @@ function EmptyRow({ index }: { index: number }) {
 
 /** The rows of a view: only those in sight are in the page. */
 export function RowList(props: RowListProps) {
-  const { view, grouping, name, rows, setup, open, openConversation, onOpen, handle } = props;
+  const { view, grouping, name, rows, setup, open, openConversation, handle } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const { density, textSize } = usePreferences();
   const now = useNow();
@@ -152,9 +130,9 @@ export function RowList(props: RowListProps) {
     [virtual],
   );
 
-  const { onPress, onTick, isTicked } = useTicking(view, rows, onOpen);
+  const { onPress, onTick, isTicked } = useTicking(props);
 
-  const { setNodeRef, listeners, takeUp } = useTakingUp(view, grouping, rows, isTicked);
+  const { setNodeRef, listeners, takeUp } = useTakingUp(rows, isTicked);
 
   return (
     <div
@@ -199,7 +177,6 @@ export function RowList(props: RowListProps) {
                   row={row}
                   index={item.index}
                   view={view}
-                  grouped={grouping.grouped}
                   setup={setup}
                   now={now}
                   open={isOpen}

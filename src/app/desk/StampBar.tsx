@@ -1,17 +1,20 @@
 import { CalendarClock, FolderInput, Tags, Undo2, X, type LucideIcon } from 'lucide-react';
 import type { View } from '../../mailroom/border/views';
-import { undoEntry, useDesk } from '../state/desk';
+import { undoLast, useDesk, type Reach } from '../state/desk';
+import { lastDone, useUndoing } from '../state/undoing';
+import { useAnswer } from '../ui/useAnswer';
 import { useMailbox } from '../state/overview';
-import { count, messages } from '../../core/text/sentences';
-import { actsIn, type DeskAct, type Target } from './deskActs';
+import { count } from '../../core/text/sentences';
+import { actsIn, heldWords, type DeskAct, type Target } from './deskActs';
 
 interface StampBarProps {
   view: View;
   target: Target | null;
   /** Whether rows are conversations. */
   grouped: boolean;
-  /** What all of the view that is ticked is called: `All 143 messages in Inbox`. */
-  allWords: string;
+  /** How many messages of the open one's conversation are here; 0 where rows are no conversations. */
+  ofConversation: number;
+  onReach: (of: Reach) => void;
   onAct: (act: DeskAct) => void;
   onMove: () => void;
   onLabel: () => void;
@@ -40,13 +43,49 @@ function Stamp({ word, icon: Icon, keyWord, onPress }: StampProps) {
   );
 }
 
+/** Whether an act goes to the open message alone, or to all of its conversation that is here. */
+function ReachChoice({ of, all, onReach }: { of: Reach; all: number; onReach: (of: Reach) => void }) {
+  const choices: [Reach, string][] = [
+    ['message', 'This message'],
+    ['conversation', `All ${count(all)} here`],
+  ];
+  return (
+    <div className="join mr-2 shrink-0" role="group" aria-label="Acts go to">
+      {choices.map(([one, words]) => (
+        <button
+          key={one}
+          className={`btn join-item btn-xs font-normal ${of === one ? 'btn-primary' : 'btn-outline border-base-300'}`}
+          aria-pressed={of === one}
+          onClick={() => onReach(one)}
+          title={`What is done goes to ${one === 'message' ? 'the open message alone' : 'all of its conversation that is here'} (.)`}
+        >
+          {words}
+        </button>
+      ))}
+    </div>
+  );
+}
+
 /** The bar below the desk: what is chosen, the acts for it, and Undo, always in the same spot. */
 export function StampBar(props: StampBarProps) {
-  const { view, target, grouped, allWords, onAct, onMove, onLabel, onDue, onExport, onUntick, onTickAll } = props;
-  const { ticked, allOf } = useDesk();
-  const things = (n: number) =>
-    grouped ? `${count(n)} conversation${n === 1 ? '' : 's'} ticked` : `${count(n)} ticked`;
-  const many = allOf ? allWords : ticked.size ? things(ticked.size) : null;
+  const {
+    view,
+    target,
+    grouped,
+    ofConversation,
+    onReach,
+    onAct,
+    onMove,
+    onLabel,
+    onDue,
+    onExport,
+    onUntick,
+    onTickAll,
+  } = props;
+  const many =
+    target && target.open === null
+      ? `${heldWords({ rows: target.rows, messages: target.selection.ids.length }, grouped)} ticked`
+      : null;
   return (
     <footer className="flex min-h-12 flex-wrap items-center gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
       {many && (
@@ -60,13 +99,12 @@ export function StampBar(props: StampBarProps) {
           >
             <X size={14} />
           </button>
-          {!allOf && (
-            <button className="btn btn-ghost btn-xs" onClick={onTickAll} title="Also beyond what is in sight (Ctrl+A)">
-              Tick all
-            </button>
-          )}
+          <button className="btn btn-ghost btn-xs" onClick={onTickAll} title="Also beyond what is in sight (Ctrl+A)">
+            Tick all
+          </button>
         </span>
       )}
+      {target?.open && ofConversation > 1 && <ReachChoice of={target.open} all={ofConversation} onReach={onReach} />}
       {target ? (
         <div role="toolbar" aria-label="Acts" className="flex flex-wrap items-center">
           {actsIn(view).map((item) => (
@@ -104,18 +142,16 @@ export function StampBar(props: StampBarProps) {
   );
 }
 
-/** All of a view in words, as it is ticked. */
-export function allOfWords(allOf: View | null, name: string, held: { messages: number }): string {
-  const only = allOf?.filter?.applied === null ? allOf.filter.by : null;
-  return only ? `All ${only} in ${name}` : `All ${messages(held.messages)} in ${name}`;
-}
-
-/** What was just done, and Undo for it. */
+/** What was just done, and Undo, which says what it would take back. */
 export function UndoSpot() {
   const notice = useDesk((s) => s.notice);
-  const last = useMailbox((s) => s.overview?.undo ?? null);
-  const seq = notice?.undo ?? last?.seq ?? null;
+  const revision = useMailbox((s) => s.revision);
+  const last = useUndoing((s) => s.done.at(-1) ?? null);
+  const { value } = useAnswer(lastDone, `${last?.seq} ${revision}`);
+  // One that was taken back meanwhile is not offered while that is found out.
+  const next = value?.seq === last?.seq ? value : null;
   const what = notice?.text ?? '';
+  const says = next && what !== `${next.says}.` ? next.says : null;
   return (
     <div className="ml-auto flex max-w-full min-w-0 items-center gap-2">
       <span
@@ -126,14 +162,16 @@ export function UndoSpot() {
       >
         {what}
       </span>
-      {seq !== null && (
+      {next && (
         <button
-          className="btn btn-outline btn-sm"
-          onClick={() => void undoEntry(seq)}
-          title={last && seq === last.seq ? `Undo: ${last.says} (Ctrl+Z)` : 'Undo (Ctrl+Z)'}
+          className="btn max-w-72 min-w-0 flex-nowrap btn-outline btn-sm"
+          onClick={undoLast}
+          title={`Undo: ${next.says} (Ctrl+Z)`}
+          aria-label={`Undo: ${next.says}`}
           aria-keyshortcuts="Control+Z"
         >
-          <Undo2 size={16} aria-hidden /> Undo
+          <Undo2 size={16} aria-hidden className="shrink-0" /> Undo
+          {says && <span className="min-w-0 truncate font-normal max-md:hidden">{says}</span>}
         </button>
       )}
     </div>

@@ -11,7 +11,11 @@ import {
   Trash2,
   type LucideIcon,
 } from 'lucide-react';
-import type { Act, Selection, View } from '../../mailroom/border/views';
+import { count, messages } from '../../core/text/sentences';
+import type { Row } from '../../mailroom/border/rows';
+import type { Act, View } from '../../mailroom/border/views';
+import type { Reach } from '../state/desk';
+import { rowMessages, tickedMessages, type Ticks } from '../state/ticks';
 
 /** An act as the stamp bar offers it: its word, its key, and what it does. */
 export interface DeskAct {
@@ -64,30 +68,39 @@ export function actsIn(view: View): DeskAct[] {
 /** The act of that id, where it has something to do in the view. */
 export const actOf = (id: string, view: View): DeskAct | undefined => actsIn(view).find((a) => a.id === id);
 
-/** What an act would go to, and how many rows that is; null: all of a view. */
+/** What an act would go to: how many messages, and of how many rows. */
 export interface Target {
-  selection: Selection;
-  count: number | null;
+  selection: { ids: number[] };
+  rows: number;
+  /** The open message or its conversation, rather than what is ticked. */
+  open: Reach | null;
+}
+
+/** How many messages, and of how many rows: `5 conversations · 7 messages`. */
+export function heldWords({ rows, messages: n }: { rows: number; messages: number }, grouped: boolean): string {
+  return grouped ? `${count(rows)} conversation${rows === 1 ? '' : 's'}, ${messages(n)}` : count(n);
 }
 
 /** What an act on one row alone goes to. */
-export const rowTarget = (row: { id: number }, view: View, grouped: boolean): Target => ({
-  selection: grouped ? { conversationsOf: [row.id], within: view } : { ids: [row.id] },
-  count: 1,
-});
+export const rowTarget = (row: Row): Target => ({ selection: { ids: [...rowMessages(row)] }, rows: 1, open: null });
+
+/** What an act on the open message goes to, where nobody said: all of a conversation that was opened by its row. */
+export const reachOf = (open: number, row: Row | undefined, said: { open: number; of: Reach } | null): Reach =>
+  said?.open === open ? said.of : row?.id === open ? 'conversation' : 'message';
 
 /**
- * What an act would go to now: what is ticked, else what is open; null where there is neither. Where rows are
- * conversations, `within` is the view that they are rows of: what it holds of them is meant.
+ * What an act would go to now: what is ticked, else the open message or all of its conversation here; null where there is
+ * neither. `row`: that of the open message, where it is known.
  */
 export function target(
-  ticked: ReadonlySet<number>,
-  allOf: View | null,
+  ticked: Ticks,
   open: number | null,
-  within: View | null,
+  row: Row | undefined,
+  said: { open: number; of: Reach } | null = null,
 ): Target | null {
-  if (allOf) return { selection: { view: allOf }, count: null };
-  const ids = ticked.size ? [...ticked] : open === null ? [] : [open];
-  if (ids.length === 0) return null;
-  return { selection: within ? { conversationsOf: ids, within } : { ids }, count: ids.length };
+  if (ticked.size) return { selection: { ids: tickedMessages(ticked) }, rows: ticked.size, open: null };
+  if (open === null) return null;
+  const reach = row?.whole && row.whole.ids.length > 1 ? reachOf(open, row, said) : 'message';
+  const ids = reach === 'conversation' && row ? [...rowMessages(row)] : [open];
+  return { selection: { ids }, rows: 1, open: reach };
 }

@@ -6,7 +6,7 @@ import type { Row } from '../../mailroom/border/rows';
 import type { Filter, Grouping, Lane, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { readWhere, viewPath, wherePath, type Where } from '../paths';
-import { clearTicks, useDesk } from '../state/desk';
+import { clearTicks, untickGone, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
@@ -38,10 +38,13 @@ export interface DeskView {
   go: (to: Partial<Where>) => void;
   /** Applies the filter again: what no longer fits leaves. */
   applyAgain: () => void;
-  /** Opens the message `by` rows further, as far as there are any. */
-  step: (by: number) => void;
-  /** Opens what comes after the open message as the person chose, passing over what is about to leave. */
-  goOn: (leaving: (row: Row) => boolean) => void;
+  /** Opens the message `by` rows further, as far as there are any; comes back with the row at which that is. */
+  step: (by: number) => number | null;
+  /**
+   * Opens what comes after the open message as the person chose, passing over rows that are about to leave. Where its row
+   * stays, being a conversation of which only the messages `ids` leave, the next of that conversation is opened.
+   */
+  goOn: (leaving: (row: Row) => boolean, ids: ReadonlySet<number>) => void;
   /** Says that messages have left, or are about to: rows asked for before `settled()` are not believed about them. */
   leave: (leaving: (row: Row) => boolean) => { settled: () => void };
 }
@@ -65,6 +68,13 @@ function shownLanes(saved: readonly SavedLane[], whole: View): ShownLane[] {
     // Whatever is in no lane is still in sight.
     { id: 'rest', name: 'The rest', view: of({ by: 'rest', lanes: own.map((lane) => lane.what) }) },
   ];
+}
+
+/** The message of a conversation, oldest first, that comes after one of them, or before it, and does not leave. */
+function neighbour(members: readonly number[], one: number, leaving: ReadonlySet<number>): number | null {
+  const at = members.indexOf(one);
+  const stays = (id: number) => !leaving.has(id);
+  return members.slice(at + 1).find(stays) ?? members.slice(0, Math.max(0, at)).findLast(stays) ?? null;
 }
 
 interface Stepped {
@@ -96,7 +106,7 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
   useEffect(() => {
     clearTicks();
     left.current = [];
-  }, [key]);
+  }, [key, grouping.grouped]);
   useEffect(() => {
     spot.current = -1;
   }, [laneIndex]);
@@ -121,12 +131,14 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
   );
   const step = useCallback(
     (by: number) => {
-      if (rows.total === 0) return;
+      if (rows.total === 0) return null;
       // Not known yet, as in a lane just entered: the mailroom tells which row is the last.
       const last = rows.total === null ? Infinity : rows.total - 1;
       // A message that has left the view leaves its spot: the next one stands there already.
       const gap = open !== null && openIndex === -1 && spot.current >= 0 && by > 0 ? 1 : 0;
-      void openAt(Math.max(0, Math.min(spot.current + by - gap, last)));
+      const index = Math.max(0, Math.min(spot.current + by - gap, last));
+      void openAt(index);
+      return index;
     },
     [open, openAt, openIndex, rows.total],
   );
@@ -137,9 +149,12 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
     return { settled: () => void (one.settled = performance.now()) };
   }, []);
   const goOn = useCallback(
-    (leaving: (row: Row) => boolean) => {
+    (leaving: (row: Row) => boolean, ids: ReadonlySet<number>) => {
       asked.current++;
       if (chosen === 'list') return go({ message: null });
+      const row = openIndex === null || openIndex < 0 ? undefined : at(openIndex);
+      const beside = open !== null && row?.whole && !leaving(row) ? neighbour(row.whole.ids, open, ids) : null;
+      if (beside !== null) return replace(beside);
       // The rows in memory may be older than what was done last: what has left since is passed over, too.
       const staying = (index: number): Row | null => {
         const row = at(index);
@@ -155,7 +170,7 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
       if (next !== undefined) spot.current = next;
       replace(next === undefined ? null : (at(next)?.id ?? null));
     },
-    [at, askedAt, chosen, go, known, open, replace],
+    [at, askedAt, chosen, go, known, open, openIndex, replace],
   );
   return { step, goOn, leave };
 }
@@ -204,6 +219,8 @@ export function useDeskView(): DeskView {
     (to: Partial<Where>) => void navigate(wherePath({ ...where, ...to }), atOnce),
     [navigate, where],
   );
+  // What left the view by another's hand is ticked no more.
+  useEffect(() => untickGone(whole), [whole, revision]);
   const { step, goOn, leave } = useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, go });
   const applyAgain = useCallback(() => setRound((n) => n + 1), []);
   return {

@@ -1,3 +1,4 @@
+import { messages } from '../../core/text/sentences';
 import {
   DndContext,
   DragOverlay,
@@ -15,7 +16,7 @@ import { KeySheet } from '../keys/KeySheet';
 import type { Overview } from '../../mailroom/border/overview';
 import type { Act } from '../../mailroom/border/views';
 import type { Target } from '../desk/deskActs';
-import { act, undoEntry } from '../state/desk';
+import { act, undoLast } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { useKeys } from '../ui/useKeys';
@@ -100,7 +101,7 @@ function CannotOpen({ why }: { why: string }) {
 function Dragged({ target }: { target: Target }) {
   return (
     <div className="w-44 rounded border-2 border-primary bg-base-100 px-3 py-1.5 font-semibold shadow">
-      {target.count === null ? 'All of these' : target.count === 1 ? '1 row' : `${target.count} rows`}
+      {messages(target.selection.ids.length)}
     </div>
   );
 }
@@ -122,7 +123,7 @@ export function Frame() {
   };
   useKeys({
     '?': () => setKeys(true),
-    'ctrl+z': () => void undoEntry('last'),
+    'ctrl+z': () => undoLast(),
   });
 
   if (broken !== null) return <CannotOpen why={broken} />;

@@ -4,6 +4,7 @@ import { placeName, type Place } from '../../core/mail/place';
 import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { useDesk } from '../state/desk';
+import { forgetAllDone } from '../state/undoing';
 import { forgetAllAnswers } from '../state/unfinishedAnswers';
 import { refresh, useMailbox } from '../state/overview';
 import { Dialog } from '../ui/Dialog';
@@ -245,7 +246,7 @@ function AfreshSection() {
               className="btn btn-sm btn-error"
               onClick={() => {
                 setAsking(false);
-                void mailroom.eraseAll().then(forgetAllAnswers).then(refresh);
+                void mailroom.eraseAll().then(forgetAllAnswers).then(forgetAllDone).then(refresh);
               }}
             >
               Delete for good

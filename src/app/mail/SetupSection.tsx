@@ -13,7 +13,7 @@ export function SetupSection() {
   const [trouble, setTrouble] = useState<string | null>(null);
   const save = async () => {
     saveFile(new Blob([await mailroom.exportSetup()], { type: 'application/json' }), 'wide-sort-setup.json');
-    say({ text: 'Saved the setup to wide-sort-setup.json.', tone: 'done', undo: null });
+    say({ text: 'Saved the setup to wide-sort-setup.json.', tone: 'done' });
   };
   const pick = async (file: File | undefined) => {
     setTrouble(null);

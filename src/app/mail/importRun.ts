@@ -30,7 +30,6 @@ export async function bringIn(files: File[], target: Place | 'line'): Promise<vo
     say({
       text: `The import stopped: ${reasonOf(error)}`,
       tone: 'trouble',
-      undo: null,
     });
   } finally {
     useMailbox.setState({ importing: null });

@@ -149,7 +149,7 @@ export function AnswerPanel({ id, all, where }: { id: number; all: boolean; wher
     setSending(false);
     if (!outcome.ok) return setError(outcome.error);
     close();
-    say({ text: `${outcome.receipt.says}. It stands in Sent.`, tone: 'done', undo: null });
+    say({ text: `${outcome.receipt.says}. It stands in Sent.`, tone: 'done' });
   };
   if (!ready || !written) return <p className="quiet p-4">Preparing the answer …</p>;
   return (

@@ -20,10 +20,10 @@ interface AttachmentProps {
 export function Attachment({ id, index, attachment, from }: AttachmentProps) {
   const save = async () => {
     const file = await mailroom.attachment(id, index);
-    if (!file) return say({ text: 'The attachment can’t be read from storage any more.', tone: 'trouble', undo: null });
+    if (!file) return say({ text: 'The attachment can’t be read from storage any more.', tone: 'trouble' });
     // Whatever type the sender claims, the browser is only to save it.
     saveFile(new Blob([Uint8Array.from(file.bytes)], { type: 'application/octet-stream' }), file.name);
-    say({ text: `Saved “${file.name}”.`, tone: 'done', undo: null });
+    say({ text: `Saved “${file.name}”.`, tone: 'done' });
   };
   return (
     <button

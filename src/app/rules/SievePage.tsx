@@ -46,9 +46,8 @@ function Out({ setup }: { setup: Setup }) {
           className="btn btn-ghost btn-sm"
           onClick={() =>
             void navigator.clipboard.writeText(script).then(
-              () => say({ text: 'Copied the script.', tone: 'done', undo: null }),
-              () =>
-                say({ text: 'The browser did not let it be copied: select the text.', tone: 'trouble', undo: null }),
+              () => say({ text: 'Copied the script.', tone: 'done' }),
+              () => say({ text: 'The browser did not let it be copied: select the text.', tone: 'trouble' }),
             )
           }
         >

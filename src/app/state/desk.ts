@@ -1,25 +1,33 @@
 // What the person is doing at the desk: what is ticked, what was just done.
 import { create } from 'zustand';
 import type { Outcome } from '../../mailroom/border/outcome';
-import type { Act, Selection, View } from '../../mailroom/border/views';
+import type { Only } from '../../mailroom/border/held';
+import type { Row } from '../../mailroom/border/rows';
+import type { Act, Grouping, Selection, View } from '../../mailroom/border/views';
 import type { Habit } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
+import { forgetDone, lastDone, noteDone } from './undoing';
+import { reasonOf } from '../../core/text/sentences';
+import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
 import { prefer, usePreferences } from './preferences';
+
+/** What an act goes to where a message of a conversation is open. */
+export type Reach = 'message' | 'conversation';
 
 /** Something said to the person: what was done, or why it could not be. */
 export interface Notice {
   text: string;
   tone: 'done' | 'trouble';
-  /** The Logbook entry that its Undo takes back, or null. */
-  undo: number | null;
 }
 
 interface DeskState {
-  ticked: ReadonlySet<number>;
-  /** All of a view is ticked, also what is not loaded; null where single messages are. */
-  allOf: View | null;
+  ticked: Ticks;
   /** The last message ticked, from which a range goes. */
   anchor: number | null;
+  /** What was ticked before the range that goes from there. */
+  beforeRange: Ticks;
+  /** Whether an act goes to the open message or to all of its conversation here, where the person said so of that message. */
+  reach: { open: number; of: Reach } | null;
   notice: Notice | null;
   /** The position of the lane in which the person is. */
   lane: number;
@@ -32,9 +40,10 @@ interface DeskState {
 }
 
 export const useDesk = create<DeskState>(() => ({
-  ticked: new Set(),
-  allOf: null,
+  ticked: noTicks,
   anchor: null,
+  beforeRange: noTicks,
+  reach: null,
   notice: null,
   lane: 0,
   answering: null,
@@ -42,22 +51,68 @@ export const useDesk = create<DeskState>(() => ({
   whyOpen: false,
 }));
 
-export const clearTicks = () => useDesk.setState({ ticked: new Set(), allOf: null, anchor: null });
+export const clearTicks = () => useDesk.setState({ ticked: noTicks, anchor: null, beforeRange: noTicks });
 
-export function tick(id: number, on: boolean): void {
-  const ticked = new Set(useDesk.getState().ticked);
-  if (on) ticked.add(id);
-  else ticked.delete(id);
-  useDesk.setState({ ticked, allOf: null, anchor: id });
+/** Ticks a row or unticks it; what else is ticked stays. */
+export function tick(row: Row, on: boolean): void {
+  const ticked = withRow(useDesk.getState().ticked, row, on);
+  useDesk.setState({ ticked, anchor: row.id, beforeRange: ticked });
 }
 
-export function tickMany(ids: readonly number[]): void {
-  useDesk.setState({ ticked: new Set([...useDesk.getState().ticked, ...ids]), allOf: null });
+let ticking: Promise<unknown> | null = null;
+
+/** Ticks what the mailroom tells, one question after another: acts wait for it. */
+function tickBy(work: () => Promise<void>): void {
+  const run = (ticking ?? Promise.resolve()).then(work).catch((error: unknown) => {
+    say({ text: `Nothing more was ticked: ${reasonOf(error)}`, tone: 'trouble' });
+  });
+  ticking = run;
+  void run.then(() => {
+    if (ticking === run) ticking = null;
+  });
 }
 
-export const tickAll = (view: View) => useDesk.setState({ allOf: view, ticked: new Set() });
+/** Settled once everything is ticked that was asked for; null where nothing is under way. */
+export const ticksUnderWay = (): Promise<unknown> | null => ticking;
+
+/** Ticks what a view holds at this moment: all of it, or only some. */
+export function tickOnly(view: View, grouping: Grouping, only: Only): void {
+  tickBy(async () => {
+    const ticked = ticksOf(await mailroom.held(view, grouping, only, 0, everyRow));
+    useDesk.setState({ ticked, anchor: null, beforeRange: ticked });
+  });
+}
+
+/** More rows than there are. */
+const everyRow = 2 ** 31 - 1;
+
+/** Ticks the rows from the last one ticked, or else from the open one, to the one at `index`. */
+export function tickRange(view: View, grouping: Grouping, index: number, open: number | null): void {
+  tickBy(async () => {
+    const { beforeRange } = useDesk.getState();
+    const anchor = useDesk.getState().anchor ?? open;
+    const at = anchor === null ? -1 : await mailroom.position(view, grouping, anchor);
+    const from = at < 0 ? index : at;
+    const held = await mailroom.held(view, grouping, 'all', Math.min(from, index), Math.max(from, index) + 1);
+    useDesk.setState({ ticked: bothTicked(beforeRange, ticksOf(held)), anchor });
+  });
+}
+
+/** Unticks what a view does not hold any more. */
+export function untickGone(view: View): void {
+  if (useDesk.getState().ticked.size === 0) return;
+  tickBy(async () => {
+    const ids = tickedMessages(useDesk.getState().ticked);
+    const there = new Set(await mailroom.stillHeld(view, Int32Array.from(ids)));
+    if (there.size === ids.length) return;
+    const { ticked, beforeRange } = useDesk.getState();
+    useDesk.setState({ ticked: stillTicked(ticked, there), beforeRange: stillTicked(beforeRange, there) });
+  });
+}
 
 export const say = (notice: Notice | null) => useDesk.setState({ notice });
+
+export const setReach = (open: number, of: Reach) => useDesk.setState({ reach: { open, of } });
 
 export const goToLane = (lane: number) => useDesk.setState({ lane });
 
@@ -68,10 +123,14 @@ export const toggleWhy = () => useDesk.setState(({ whyOpen }) => ({ whyOpen: !wh
 /** A new id for a command. */
 export const commandId = (): string => crypto.randomUUID();
 
-/** Tells what a command came to; true where it went well. */
+/** Tells what a command came to; true where it went well. `undoable`: it is what Undo takes back next. */
 export function tellOutcome(outcome: Outcome, undoable = true): boolean {
-  if (!outcome.ok) say({ text: outcome.error, tone: 'trouble', undo: null });
-  else say({ text: `${outcome.receipt.says}.`, tone: 'done', undo: undoable ? outcome.receipt.seq : null });
+  if (!outcome.ok) say({ text: outcome.error, tone: 'trouble' });
+  else {
+    const { seq, says } = outcome.receipt;
+    say({ text: `${says}.`, tone: 'done' });
+    if (undoable && seq !== null) noteDone({ seq, says });
+  }
   return outcome.ok;
 }
 
@@ -103,7 +162,7 @@ export const leaveHabit = () => useDesk.setState({ habit: null });
 
 /** Offers a rule for a move that has become a habit: once for each, and not where the person wants no offers. */
 async function offerRule(selection: Selection, { place }: Extract<Act, { do: 'move' }>): Promise<void> {
-  const ids = 'ids' in selection ? selection.ids : 'conversationsOf' in selection ? selection.conversationsOf : [];
+  const ids = 'ids' in selection ? selection.ids : [];
   if (!usePreferences.getState().offers || ids.length === 0) return;
   const habit = await mailroom.habit([...ids], place);
   if (!habit) return;
@@ -115,6 +174,20 @@ async function offerRule(selection: Selection, { place }: Extract<Act, { do: 'mo
 }
 
 /** Takes an entry of the Logbook back and tells of it. */
-export async function undoEntry(seq: number | 'last'): Promise<boolean> {
+export async function undoEntry(seq: number): Promise<boolean> {
   return tellOutcome(await mailroom.undo(commandId(), seq), false);
+}
+
+let undoing: Promise<void> = Promise.resolve();
+
+/** Takes back what was done here last; pressed again at once, what was done before that. */
+export function undoLast(): void {
+  undoing = undoing
+    .then(async () => {
+      const last = await lastDone();
+      if (!last)
+        return say({ text: 'Nothing that was done here is left to undo. The Logbook has the rest.', tone: 'done' });
+      if (await undoEntry(last.seq)) forgetDone(last.seq);
+    })
+    .catch((error: unknown) => say({ text: reasonOf(error), tone: 'trouble' }));
 }

@@ -56,3 +56,10 @@ export interface LogEntry {
   /** The entry that it undid, or null. */
   undoes: number | null;
 }
+
+/** Whether an entry can be undone now. */
+export interface UndoState {
+  says: string;
+  /** Why it can’t; null where it can. */
+  whyNot: string | null;
+}

@@ -10,7 +10,8 @@ import type { ImportReport, ExportResult } from './transfer';
 import type { ClearOut } from '../../core/clearout/clearOut';
 import type { Month } from './months';
 import type { ClearOutReport } from './clearOuts';
-import type { LogDetail, LogFilter, LogWindow } from './log';
+import type { HeldCounts, Only, RowsHeld } from './held';
+import type { UndoState, LogDetail, LogFilter, LogWindow } from './log';
 import type { Sender, SenderReport, SendersQuestion, SenderWindow } from './senderTable';
 import type { EntryCheck, EntryUse, FilterReport, Judgement, SecondLook, WhereWent } from './junk';
 import type { Told } from '../../core/senders/told';
@@ -30,6 +31,12 @@ export interface Mailroom {
   rows(view: View, grouping: Grouping, from: number, to: number): Promise<RowWindow>;
   /** Where a message, or its conversation, stands in a view, from 0; -1 where it does not. */
   position(view: View, grouping: Grouping, id: number): Promise<number>;
+  /** What the rows `from` up to, not including, `to` of a view hold at this moment: all of them, or only some. */
+  held(view: View, grouping: Grouping, only: Only, from: number, to: number): Promise<RowsHeld>;
+  /** How many rows of a view there are to tick. */
+  heldCounts(view: View, grouping: Grouping): Promise<HeldCounts>;
+  /** Those of some messages that a view still holds. */
+  stillHeld(view: View, ids: Int32Array): Promise<Int32Array>;
   /** The conversation of a message; `elsewhere`: with what of it stands in other places. Null where it is gone. */
   conversation(id: number, view: View, elsewhere: boolean): Promise<OpenConversation | null>;
   /** What thinning out a message's conversation would do, oldest message first. */
@@ -103,6 +110,8 @@ export interface Mailroom {
   importSetup(command: string, document: string): Promise<Outcome>;
   /** Undoes an entry of the Logbook, or whatever the person's last command is by then. */
   undo(command: string, seq: number | 'last'): Promise<Outcome>;
+  /** Whether an entry of the Logbook can be undone now, and what it says. */
+  undoState(seq: number): Promise<UndoState>;
   /** A stretch of the Logbook, newest first. */
   logbook(filter: LogFilter, from: number, to: number): Promise<LogWindow>;
   /** What an entry touched; null where the Logbook has none of that number. */

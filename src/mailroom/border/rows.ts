@@ -17,6 +17,8 @@ export interface ConversationCounts {
 export interface RowConversation extends ConversationCounts {
   /** How many of its messages the view holds. */
   here: number;
+  /** The messages for which the row stands: those that the view holds with all that narrows it, oldest first. */
+  ids: number[];
   /** Who wrote in it, who wrote last comes last; at most four names. */
   people: { name: string; unread: boolean }[];
 }

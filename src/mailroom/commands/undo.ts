@@ -10,7 +10,9 @@ import { doneBefore } from './once';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Committing } from '../storage/committing';
-import { canUndo, jobOf, undoneBy } from '../state/journalHead';
+import { expunged } from '../state/internedTables';
+import type { UndoState } from '../border/log';
+import { canUndo, jobOf, undoneBy, type JournalHead } from '../state/journalHead';
 
 /** The columns that can be set back. The first that a change has is the one that it was made for. */
 const names = ['place', 'due', 'bits', 'labels', 'ink', 'trace', 'placedAt'] as const satisfies readonly ColumnName[];
@@ -94,32 +96,38 @@ class Homes {
   };
 }
 
-/**
- * Undoes a Logbook entry as a new command. Messages that later commands changed again keep what those did; the receipt
- * says how many. Undoing an undo does the thing again.
- */
-export async function undo(
-  mailbox: Pick<MailState, 'columns' | 'setup' | 'tables'> &
-    Pick<Keeping, 'records'> &
-    Pick<Loading, 'journalReady'> &
-    Pick<Logged, 'heads' | 'commands'> &
-    Committing,
-  command: string,
-  seq: number,
-): Promise<EditResult> {
-  const done = await doneBefore(mailbox, command);
-  if (done) return { ok: true, receipt: done };
-  const entry = mailbox.heads.find((h) => h.seq === seq);
-  if (!entry) return { ok: false, error: `The Logbook has no entry ${seq}.` };
+type Undoable = Pick<MailState, 'columns' | 'setup' | 'tables'> &
+  Pick<Keeping, 'records'> &
+  Pick<Loading, 'journalReady'> &
+  Pick<Logged, 'heads' | 'commands'>;
+
+/** What undoing an entry would do. */
+interface Undoing {
+  entry: JournalHead;
+  back: SettingBack;
+  edits: SetupEdit[];
+  /** How many things changed since, and would stay. */
+  left: number;
+  /** How many messages would come to the Inbox because their folder is gone. */
+  homeless: number;
+}
+
+/** Why an entry is of a kind that nobody can undo; null where it is not. */
+function finalReason(entry: JournalHead): string | null {
   if (entry.final)
-    return {
-      ok: false,
-      error: entry.kinds.includes('deleted')
-        ? 'What was deleted for good cannot be brought back.'
-        : 'That can’t be undone.',
-    };
-  if (!canUndo(entry)) return { ok: false, error: 'Mail that arrived stays: move it to the Bin instead.' };
-  if (undoneBy(mailbox.heads, seq) !== null) return { ok: false, error: 'That was undone already.' };
+    return entry.kinds.includes('deleted')
+      ? 'What was deleted for good cannot be brought back.'
+      : 'That can’t be undone.';
+  return canUndo(entry) ? null : 'Mail that arrived stays: move it to the Bin instead.';
+}
+
+/** What undoing an entry would do now; why it can’t be done, in words. */
+async function undoingOf(mailbox: Undoable, seq: number): Promise<Undoing | string> {
+  const entry = mailbox.heads.find((h) => h.seq === seq);
+  if (!entry) return `The Logbook has no entry ${seq}.`;
+  const final = finalReason(entry);
+  if (final !== null) return final;
+  if (undoneBy(mailbox.heads, seq) !== null) return 'That was undone already.';
   const parts = mailbox.heads.filter((h) => jobOf(h.command) === jobOf(entry.command));
   const all = parts.reduce((n, part) => n + part.count, 0);
   const back = new SettingBack(mailbox.columns, all);
@@ -134,16 +142,43 @@ export async function undo(
     }
   }
   const next = edited(mailbox.setup, edits);
-  if (!next.ok) return { ok: false, error: `It can’t be undone now: ${next.error}.` };
+  if (!next.ok) return `It can’t be undone now: ${next.error}.`;
   const homes = new Homes(mailbox.tables, next.setup);
   for (const { change } of records) if (change) back.take(change, homes.of);
-  if (back.count === 0 && edits.length === 0)
-    return { ok: false, error: 'Nothing of it is left to undo: later commands changed all of it.' };
-  const left = all - back.count + kept;
+  if (back.count === 0 && edits.length === 0) return overtaken(mailbox, records);
+  return { entry, back, edits, left: all - back.count + kept, homeless: homes.homeless };
+}
+
+/** Why nothing is left to undo of some records. */
+function overtaken({ columns }: Undoable, records: readonly JournalRecord[]): string {
+  const ids = records.flatMap(({ change }) => (change ? [...change.ids] : []));
+  return ids.length > 0 && ids.every((id) => columns.place[id] === expunged)
+    ? 'Nothing of it is left to undo: its messages were deleted for good.'
+    : 'Nothing of it is left to undo: what it did was changed again later.';
+}
+
+/** Whether an entry can be undone now, what it says, and why it can’t. */
+export async function undoState(mailbox: Undoable, seq: number): Promise<UndoState> {
+  await mailbox.journalReady();
+  const undoing = await undoingOf(mailbox, seq);
+  const says = mailbox.heads.find((h) => h.seq === seq)?.says ?? '';
+  return { says, whyNot: typeof undoing === 'string' ? undoing : null };
+}
+
+/**
+ * Undoes a Logbook entry as a new command. Messages that later commands changed again keep what those did; the receipt
+ * says how many. Undoing an undo does the thing again.
+ */
+export async function undo(mailbox: Undoable & Committing, command: string, seq: number): Promise<EditResult> {
+  const done = await doneBefore(mailbox, command);
+  if (done) return { ok: true, receipt: done };
+  const undoing = await undoingOf(mailbox, seq);
+  if (typeof undoing === 'string') return { ok: false, error: undoing };
+  const { entry, back, edits, left, homeless } = undoing;
   const things = left === 1 ? 'one thing' : `${count(left)} things`;
   const aside = [
     ...(left > 0 ? [`${things} changed since and stayed`] : []),
-    ...(homes.homeless > 0 ? [`${messages(homes.homeless)} to the Inbox, because their folder is gone`] : []),
+    ...(homeless > 0 ? [`${messages(homeless)} to the Inbox, because their folder is gone`] : []),
   ];
   const says = `Undid: ${entry.says}${aside.length ? ` (${aside.join('; ')})` : ''}`;
   const newSeq = await mailbox.commit({

@@ -58,6 +58,7 @@ export async function rowConversation(
   const { columns, derived, envelopes } = mailbox;
   const members = seenFrom(mailbox, id, view, elsewhere);
   const holds = mailbox.views.holding(view);
+  const listed = mailbox.views.listing(view);
   // Of a long conversation only its end: the last to write are seldom more than these.
   const last = members.slice(-2 * mostPeople);
   await envelopes.ensure(last, columns.count);
@@ -71,6 +72,7 @@ export async function rowConversation(
   return {
     ...countsOf(mailbox, members),
     here: members.filter(holds).length,
+    ids: members.filter(listed),
     people: [...people].map(([name, unread]) => ({ name, unread })).reverse(),
   };
 }

@@ -55,6 +55,7 @@ export class Views {
   private order = new Int32Array(0);
   private readonly lists = new Map<string, Int32Array>();
   private readonly headLists = new Map<string, Int32Array>();
+  private readonly listed = new Map<string, Uint8Array>();
   private readonly found = new Map<string, Bits | null>();
   /** What fitted when a filter was applied: it stays in sight until the filter is applied again. */
   private readonly applied = new Map<string, Uint8Array>();
@@ -98,6 +99,7 @@ export class Views {
   changed(): void {
     this.lists.clear();
     this.headLists.clear();
+    this.listed.clear();
     this.found.clear();
   }
 
@@ -231,6 +233,20 @@ export class Views {
     const { columns, tables } = this.source;
     const holding = new Set(tables.labelSets.items.flatMap((set, index) => (set.includes(label) ? [index] : [])));
     return (id) => holding.has(columns.labels[id]);
+  }
+
+  /** Whether a message is in a view, with all that narrows it. Only after {@link ready}. */
+  listing(view: View): Test {
+    if (!view.filter && !view.lane) return this.holding(view);
+    const key = JSON.stringify(view);
+    let marks = this.listed.get(key);
+    if (!marks) {
+      marks = new Uint8Array(this.source.columns.count);
+      for (const id of this.list(view)) marks[id] = 1;
+      this.listed.set(key, marks);
+    }
+    const standing = marks;
+    return (id) => standing[id] === 1;
   }
 
   /** Whether a message is in a view, whatever filter or lane narrows it. */

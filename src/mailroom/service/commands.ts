@@ -14,7 +14,7 @@ import { rescue } from '../commands/rescue';
 import { runRules } from '../commands/runRules';
 import { importSetup } from '../commands/setupFile';
 import { thinOut } from '../commands/thinOut';
-import { undo } from '../commands/undo';
+import { undo, undoState } from '../commands/undo';
 import type { Mailbox } from './mailbox';
 import { sendAnswer } from '../post/answering';
 import { leaveList } from '../post/leaveList';
@@ -110,6 +110,7 @@ export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
       const chosen = selectionSchema.parse(selection);
       return inTurn(command, (mailbox) => rescue(mailbox, command, chosen, fromNowOn, contact));
     },
+    undoState: (seq) => undoState(open.mailbox, z.number().int().parse(seq)),
     undo: (command, seq) => inTurn(command, (mailbox) => undoEntry(mailbox, command, entrySchema.parse(seq))),
     sendAnswer: async (command, answer, zone) =>
       sent.once(commandSchema.parse(command), () =>

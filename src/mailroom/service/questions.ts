@@ -20,6 +20,8 @@ import { habit, ruleProposals } from '../questions/habits';
 import { filterReport, judgement, secondLook } from '../questions/junkReport';
 import { logbook, logDetail } from '../questions/logbook';
 import { attachment, open as openMessage } from '../questions/message';
+import { held, heldCounts, stillHeld } from '../questions/held';
+import { onlySchema } from '../border/held';
 import { months } from '../questions/months';
 import { toldLately } from '../questions/notifications';
 import { overview } from '../questions/overview';
@@ -57,6 +59,10 @@ function ofMail(open: Open) {
       rows(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), from, to),
     position: (view, grouping, id) =>
       position(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), id),
+    held: (view, grouping, only, from, to) =>
+      held(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), onlySchema.parse(only), from, to),
+    heldCounts: (view, grouping) => heldCounts(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping)),
+    stillHeld: (view, ids) => stillHeld(open.mailbox, viewSchema.parse(view), Int32Array.from(ids)),
     months: (view, grouping) => months(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping)),
     counts: async (views) => {
       const out: { total: number; unread: number }[] = [];

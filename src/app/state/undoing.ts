@@ -1,0 +1,46 @@
+// What was done here, in this tab, and can be undone: Undo takes back the last of it, and never what another tab did.
+import { create } from 'zustand';
+import { createJSONStorage, persist } from 'zustand/middleware';
+import { mailroom } from '../../mailroom/client';
+
+/** An act by its number in the Logbook, and what it says there. */
+export interface Done {
+  seq: number;
+  says: string;
+}
+
+interface UndoingState {
+  /** Oldest first. */
+  done: readonly Done[];
+}
+
+/** So many acts can be taken back one after another; the Logbook undoes older ones. */
+const most = 100;
+
+/** A tab's own: it survives a reload, and no other tab sees it. */
+export const useUndoing = create<UndoingState>()(
+  persist((): UndoingState => ({ done: [] }), {
+    name: 'wide-sort-done',
+    storage: createJSONStorage(() => sessionStorage),
+  }),
+);
+
+export const noteDone = (act: Done) => useUndoing.setState(({ done }) => ({ done: [...done.slice(1 - most), act] }));
+
+export const forgetDone = (seq: number) =>
+  useUndoing.setState(({ done }) => ({ done: done.filter((act) => act.seq !== seq) }));
+
+/** Nothing of what was done is there any more. */
+export const forgetAllDone = () => useUndoing.setState({ done: [] });
+
+/** The last act here of which something is left to undo; what was undone or overtaken since is forgotten. */
+export async function lastDone(): Promise<Done | null> {
+  for (;;) {
+    const last = useUndoing.getState().done.at(-1);
+    if (!last) return null;
+    const { says, whyNot } = await mailroom.undoState(last.seq);
+    // Another mailbox, which was begun afresh, may have given the number to something else.
+    if (whyNot === null && says === last.says) return last;
+    forgetDone(last.seq);
+  }
+}

@@ -1,0 +1,18 @@
+// What rows hold, as it crosses the border: the messages to which an act on a row goes.
+import { z } from 'zod';
+
+/** Which rows of a view are meant: all, those with something unread, or those without. */
+export const onlySchema = z.enum(['all', 'unread', 'read']);
+export type Only = z.infer<typeof onlySchema>;
+
+/** Some rows with their messages, in the view's order. */
+export interface RowsHeld {
+  /** Of each row the number of its conversation, where rows are conversations; else the id of its message. */
+  keys: Int32Array;
+  /** Of each row the end of its messages in {@link ids}. */
+  ends: Int32Array;
+  ids: Int32Array;
+}
+
+/** How many rows there are of each kind, and how many messages they hold. */
+export type HeldCounts = Record<Only, { rows: number; messages: number }>;

@@ -1,0 +1,81 @@
+// What the rows of a view hold: the messages that an act on a row goes to, as they are at this moment.
+import type { HeldCounts, Only, RowsHeld } from '../border/held';
+import type { Grouping, View } from '../border/views';
+import { bit } from '../state/columns';
+import type { MailState } from '../state/mailState';
+import type { Viewing } from '../search/searching';
+
+type Holding = Pick<MailState, 'columns' | 'derived'> & Viewing;
+
+/** The rows of a view in their order, each with its messages that the view holds, and whether one of them is unread. */
+function* rowsOf(
+  { columns, derived, views }: Holding,
+  view: View,
+  grouped: boolean,
+  from = 0,
+  to = Infinity,
+): Generator<{ key: number; ids: readonly number[]; unread: boolean }> {
+  const unread = (id: number) => !(columns.bits[id] & bit.read);
+  if (!grouped) {
+    for (const id of views.list(view).subarray(from, to === Infinity ? undefined : to))
+      yield { key: id, ids: [id], unread: unread(id) };
+    return;
+  }
+  const { conversation } = derived;
+  const members = new Map<number, number[]>();
+  for (const id of views.list(view)) {
+    const its = members.get(conversation[id]);
+    if (its) its.push(id);
+    else members.set(conversation[id], [id]);
+  }
+  for (const head of views.heads(view).subarray(from, to === Infinity ? undefined : to)) {
+    const ids = members.get(conversation[head]) ?? [head];
+    yield { key: conversation[head], ids, unread: ids.some(unread) };
+  }
+}
+
+const fits = (only: Only, unread: boolean): boolean => only === 'all' || unread === (only === 'unread');
+
+/** What some rows of a view hold, in the view's order: those at `from` up to, not including, `to`, of which `only` asks. */
+export async function held(
+  mailbox: Holding,
+  view: View,
+  { grouped }: Grouping,
+  only: Only,
+  from: number,
+  to: number,
+): Promise<RowsHeld> {
+  await mailbox.views.ready(view);
+  const keys: number[] = [];
+  const ends: number[] = [];
+  const ids: number[] = [];
+  for (const row of rowsOf(mailbox, view, grouped, Math.max(0, from), Math.max(0, to))) {
+    if (!fits(only, row.unread)) continue;
+    for (const id of row.ids) ids.push(id);
+    keys.push(row.key);
+    ends.push(ids.length);
+  }
+  return { keys: Int32Array.from(keys), ends: Int32Array.from(ends), ids: Int32Array.from(ids) };
+}
+
+/** How many rows of a view there are to tick, and how many messages they hold. */
+export async function heldCounts(mailbox: Holding, view: View, { grouped }: Grouping): Promise<HeldCounts> {
+  await mailbox.views.ready(view);
+  const counts: HeldCounts = {
+    all: { rows: 0, messages: 0 },
+    unread: { rows: 0, messages: 0 },
+    read: { rows: 0, messages: 0 },
+  };
+  for (const { ids, unread } of rowsOf(mailbox, view, grouped))
+    for (const of of [counts.all, unread ? counts.unread : counts.read]) {
+      of.rows++;
+      of.messages += ids.length;
+    }
+  return counts;
+}
+
+/** Those of some messages that a view still holds. */
+export async function stillHeld(mailbox: Holding, view: View, ids: Int32Array): Promise<Int32Array> {
+  await mailbox.views.ready(view);
+  return ids.filter(mailbox.views.listing(view));
+}
