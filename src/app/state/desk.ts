@@ -191,3 +191,6 @@ export function undoLast(): void {
     })
     .catch((error: unknown) => say({ text: reasonOf(error), tone: 'trouble' }));
 }
+
+/** Settled once everything is taken back that was asked for. */
+export const undoSettled = (): Promise<void> => undoing;

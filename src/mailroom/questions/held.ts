@@ -67,9 +67,9 @@ export async function heldCounts(mailbox: Holding, view: View, { grouped }: Grou
     read: { rows: 0, messages: 0 },
   };
   for (const { ids, unread } of rowsOf(mailbox, view, grouped))
-    for (const of of [counts.all, unread ? counts.unread : counts.read]) {
-      of.rows++;
-      of.messages += ids.length;
+    for (const kind of [counts.all, unread ? counts.unread : counts.read]) {
+      kind.rows++;
+      kind.messages += ids.length;
     }
   return counts;
 }

@@ -19,6 +19,8 @@ export interface ViewSource {
   readonly derived: Derived;
   readonly finding: Finding;
   readonly setup: Setup;
+  /** Settled once everything is in memory. */
+  ready(): Promise<void>;
 }
 
 type Test = (id: number) => boolean;
@@ -136,8 +138,10 @@ export class Views {
     return heads;
   }
 
-  /** Settled once a view can be listed: one by a query looks into what messages say. */
+  /** Settled once a view can be listed: after a crash what was computed is made anew, and a query looks into messages. */
   async ready(view: View): Promise<void> {
+    // What stands in which conversation, and under which account, is not told before it is known.
+    if (!this.source.derived.complete) await this.source.ready();
     const { lane } = view;
     const lanes = lane?.by === 'rest' ? lane.lanes : lane ? [lane] : [];
     const queries = lanes.flatMap((what) => this.queryOf(what) ?? []);

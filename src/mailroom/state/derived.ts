@@ -24,6 +24,8 @@ const sliceSize = 2_000;
 const derivedPackSchema = z.object({
   /** The accounts for which it was computed. */
   stamp: z.string(),
+  /** How many of its messages there were; absent from what earlier versions wrote, which is taken for all. */
+  count: z.number().int().nonnegative().optional(),
   conversation: uint32,
   above: uint32,
   account: bytes,
@@ -53,6 +55,8 @@ export class Derived {
   private readonly dirty = new Set<number>();
   private members: Groups | null = null;
   count = 0;
+  /** Whether everything is known of all messages: not where the browser was closed before it was stored. */
+  complete = true;
 
   constructor(private readonly records: Records) {}
 
@@ -96,12 +100,14 @@ export class Derived {
   /** Takes over what was fetched. What is missing or old is computed by {@link threaded}. */
   load(count: number, packs: readonly (DerivedPack | null)[]): void {
     this.grow(count);
+    this.complete = count <= packs.length * statePackSize;
     for (const [pack, stored] of packs.entries()) {
       // Without it, it is computed anew in a moment from what is kept elsewhere.
-      if (stored === null || stored.stamp !== this.stamp) continue;
       const at = pack * statePackSize;
       const here = Math.min(statePackSize, count - at);
       if (here <= 0) break;
+      if (stored?.stamp !== this.stamp || (stored.count ?? here) < here) this.complete = false;
+      if (stored?.stamp !== this.stamp) continue;
       this.conversation.set(stored.conversation.subarray(0, here), at);
       this.above.set(stored.above.subarray(0, here), at);
       this.accountColumn.set(stored.account.subarray(0, here), at);
@@ -140,6 +146,7 @@ export class Derived {
     this.count = count;
     this.threads = threads;
     this.members = null;
+    this.complete = true;
     return changed;
   }
 
@@ -226,6 +233,7 @@ export class Derived {
       const [from, to] = [pack * statePackSize, (pack + 1) * statePackSize];
       const content = {
         stamp: this.stamp,
+        count: Math.min(this.count - from, statePackSize),
         conversation: this.conversation.slice(from, to),
         above: this.above.slice(from, to),
         account: this.accountColumn.slice(from, to),
