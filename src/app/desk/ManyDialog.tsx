@@ -15,13 +15,13 @@ export function ManyDialog({ asking: { selection, act }, setup, onSure, onClose 
   const words = `Move ${messages(selection.ids.length)} to ${placeName(act.place, setup.folders)}`;
   return (
     <Dialog title={`${words}?`} onClose={onClose}>
-      <p className="mb-4">Also what was never in sight. Undo takes all of it back.</p>
-      <div className="flex justify-end gap-2">
+      <p>Also what was never in sight. One Undo brings all of it back.</p>
+      <div className="mt-4 flex gap-2">
+        <button className="btn btn-primary btn-sm" autoFocus onClick={onSure}>
+          {words}
+        </button>
         <button className="btn btn-ghost btn-sm" onClick={onClose}>
           Leave it
-        </button>
-        <button className="btn btn-primary btn-sm" onClick={onSure} autoFocus>
-          {words}
         </button>
       </div>
     </Dialog>

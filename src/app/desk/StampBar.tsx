@@ -90,7 +90,7 @@ export function StampBar(props: StampBarProps) {
     <footer className="flex min-h-12 flex-wrap items-center gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
       {many && (
         <span className="mr-2 flex shrink-0 items-center gap-1 font-semibold" role="status">
-          {many}
+          <span>{many}</span>
           <button
             className="btn btn-square btn-ghost btn-xs"
             onClick={onUntick}

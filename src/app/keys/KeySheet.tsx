@@ -7,6 +7,8 @@ const others: [keys: string, what: string][] = [
   ['Esc', 'Untick, then close the message'],
   ['Space', 'Tick the open message'],
   ['Ctrl A', 'Tick all that is shown, also beyond what is in sight'],
+  ['Shift ↓ ↑', 'Tick on from the open row'],
+  ['.', 'Acts go to this message, or to all of its conversation here'],
   ['D', 'Flag with a date: due'],
   ['L', 'Label'],
   ['M', 'Move'],
@@ -18,7 +20,7 @@ const others: [keys: string, what: string][] = [
   ['/', 'Search'],
   ['Q', 'The query as a form'],
   ['Z', 'Clear out what is shown'],
-  ['Ctrl Z', 'Undo'],
+  ['Ctrl Z', 'Undo what was done here last'],
   ['?', 'This sheet'],
 ];
 

@@ -1,7 +1,7 @@
 // Keys. What each does stands on the sheet of keys (keys/KeySheet.tsx) and beside its act.
 import { useEffect, useLayoutEffect, useRef } from 'react';
 
-/** A key by its name, in lower case, `ctrl+` before it for Ctrl or Cmd, `shift+` for a letter with Shift; what it does. */
+/** A key by its name, in lower case, `ctrl+` before it for Ctrl or Cmd, `shift+` for a letter or an arrow with Shift; what it does. */
 export type KeyMap = Record<string, () => void>;
 
 const typing = (target: EventTarget | null): boolean =>
@@ -20,8 +20,8 @@ export function useKeys(keys: KeyMap): void {
     const listen = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.altKey || typing(event.target) || document.querySelector('dialog[open]'))
         return;
-      // With Shift a letter is another key; signs that need Shift, such as “?”, are themselves.
-      const shift = event.shiftKey && /^[a-z]$/i.test(event.key) ? 'shift+' : '';
+      // With Shift a letter or an arrow is another key; signs that need Shift, such as “?”, are themselves.
+      const shift = event.shiftKey && /^([a-z]|arrow\w+)$/i.test(event.key) ? 'shift+' : '';
       const name = (event.ctrlKey || event.metaKey ? 'ctrl+' : '') + shift + event.key.toLowerCase();
       // Enter and blank on a button or link are its own.
       if (
