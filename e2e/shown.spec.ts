@@ -178,3 +178,43 @@ test('a key that would move more than 1,000 messages asks once', async ({ page }
   await page.keyboard.press('Enter');
   await expect.poll(() => counts(page, 'Archive')).toMatchObject({ total: 1_001 });
 });
+
+test('what comes in moves nothing that is in sight, at the top or scrolled; above the list stands how many', async ({
+  page,
+  context,
+}) => {
+  await openWith(page, some(200));
+  const other = await context.newPage();
+  await other.goto('/mail');
+  const late = (from: number, count: number) =>
+    Array.from({ length: count }, (_, n) => ({
+      id: `late${from + n}`,
+      subject: `Late ${from + n}`,
+      date: new Date(Date.UTC(2026, 10, 25, 9, from + n)).toISOString(),
+    }));
+  const inSight = () =>
+    page
+      .getByRole('grid')
+      .evaluate((grid) =>
+        [...grid.querySelectorAll('[aria-rowindex]')]
+          .map((row) => [
+            Math.round(row.getBoundingClientRect().top),
+            row.textContent?.match(/(Message|Late) \w+/)?.[0],
+          ])
+          .filter(([top]) => Number(top) >= grid.getBoundingClientRect().top - 2 && Number(top) < 600),
+      );
+  await rows(page).nth(1).hover();
+  const atTop = await inSight();
+  await bringIn(other, mailFile('late.mbox', mbox(late(0, 3))));
+  await expect(page.getByText('3 more above')).toBeVisible();
+  expect(await inSight()).toEqual(atTop);
+  await page.getByRole('grid').evaluate((grid) => grid.scrollTo(0, 2_000));
+  await expect(page.locator('[aria-rowindex="40"]')).toBeVisible();
+  const scrolled = await inSight();
+  await bringIn(other, mailFile('later.mbox', mbox(late(3, 2))));
+  await expect(page.getByText('5 more above')).toBeVisible();
+  expect(await inSight()).toEqual(scrolled);
+  await page.getByText('5 more above').click();
+  await expect(rows(page).first()).toContainText('Late 4');
+  await expect(page.getByText(/more above/)).toHaveCount(0);
+});

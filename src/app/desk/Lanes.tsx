@@ -2,7 +2,8 @@ import { Archive, MailOpen, Settings2, Trash2 } from 'lucide-react';
 import { useEffect, useRef, type Ref } from 'react';
 import { Link } from 'react-router';
 import type { Setup } from '../../core/line/setup';
-import type { Act } from '../../mailroom/border/views';
+import type { Act, View } from '../../mailroom/border/views';
+import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
 import { act, goToLane, useDesk } from '../state/desk';
 import { Waiting } from '../ui/Waiting';
@@ -24,6 +25,12 @@ const wholeActs: [word: string, icon: typeof Archive, act: Act][] = [
   ['Archive all', Archive, { do: 'move', place: 'archive' }],
   ['Bin all', Trash2, { do: 'move', place: 'bin' }],
 ];
+
+/** Does something to all that a lane holds now. */
+async function actOnAll(view: View, does: Act): Promise<void> {
+  const { ids } = await mailroom.held(view, { grouped: false, elsewhere: false }, 'all', 0, 2 ** 31 - 1);
+  await act({ ids: [...ids] }, does);
+}
 
 interface LaneProps extends LanesProps {
   lane: ShownLane;
@@ -67,7 +74,7 @@ function Lane({ desk, lane, index, active, setup, open, openConversation, handle
                 className="btn btn-square btn-ghost btn-xs"
                 aria-label={`${word}: ${lane.name}`}
                 title={`${word} (${count(rows.messages)})`}
-                onClick={() => void act({ view: lane.view }, does)}
+                onClick={() => void actOnAll(lane.view, does)}
               >
                 <Icon size={14} />
               </button>

@@ -1,3 +1,5 @@
+import { ArrowUp } from 'lucide-react';
+import { count } from '../../core/text/sentences';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useDraggable } from '@dnd-kit/core';
 import {
@@ -9,6 +11,7 @@ import {
   useRef,
   type MouseEvent,
   type Ref,
+  type RefObject,
 } from 'react';
 import type { Setup } from '../../core/line/setup';
 import type { Row } from '../../mailroom/border/rows';
@@ -17,6 +20,7 @@ import { tick, tickRange, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
+import { useStanding } from './useStanding';
 import { rowKey } from '../state/ticks';
 import { useNow } from '../ui/useNow';
 import { RowItem } from './RowItem';
@@ -97,13 +101,13 @@ function EmptyRow({ index }: { index: number }) {
   );
 }
 
-/** The rows of a view: only those in sight are in the page. */
-export function RowList(props: RowListProps) {
-  const { view, grouping, name, rows, setup, open, openConversation, handle } = props;
-  const scroller = useRef<HTMLDivElement>(null);
+/** Whether somebody is at a list: with the pointer, the keyboard, or ticks. */
+const isTouched = (element: HTMLElement): boolean =>
+  useDesk.getState().ticked.size > 0 || element.matches(':hover, :focus-within');
+
+/** The height of a row, and which of them are in the page: those in sight, and some about them. */
+function useVirtualRows(scroller: RefObject<HTMLDivElement | null>, total: number) {
   const { density, textSize } = usePreferences();
-  const now = useNow();
-  const total = rows.total ?? 0;
   const height = Math.round(heights[density] * scale[textSize]);
   const virtual = useVirtualizer({
     count: total,
@@ -112,6 +116,27 @@ export function RowList(props: RowListProps) {
     overscan: 5,
   });
   useEffect(() => virtual.measure(), [virtual, height]);
+  return { virtual, height };
+}
+
+/** How many rows came in above what is in sight, which stays where it is. */
+function MoreAbove({ count: n, onGo }: { count: number; onGo: () => void }) {
+  return (
+    <div className="pointer-events-none sticky top-1 z-10 flex h-0 justify-center overflow-visible" role="status">
+      <button className="btn pointer-events-auto shadow btn-primary btn-xs" tabIndex={-1} onClick={onGo}>
+        <ArrowUp size={13} aria-hidden /> {count(n)} more above
+      </button>
+    </div>
+  );
+}
+
+/** The rows of a view: only those in sight are in the page. */
+export function RowList(props: RowListProps) {
+  const { view, grouping, name, rows, setup, open, openConversation, handle } = props;
+  const scroller = useRef<HTMLDivElement>(null);
+  const now = useNow();
+  const total = rows.total ?? 0;
+  const { virtual, height } = useVirtualRows(scroller, total);
   const items = virtual.getVirtualItems();
   const first = items[0]?.index ?? 0;
   const last = items.at(-1)?.index ?? 0;
@@ -130,6 +155,12 @@ export function RowList(props: RowListProps) {
     [virtual],
   );
 
+  const { above, toTop } = useStanding(virtual, {
+    rows,
+    height,
+    name: JSON.stringify([view, grouping]),
+    touched: (element) => open !== null || isTouched(element),
+  });
   const { onPress, onTick, isTicked } = useTicking(props);
 
   const { setNodeRef, listeners, takeUp } = useTakingUp(rows, isTicked);
@@ -150,8 +181,9 @@ export function RowList(props: RowListProps) {
       aria-multiselectable="true"
       aria-activedescendant={open !== null ? `row-${open}` : undefined}
       data-rows
-      className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
+      className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto [overflow-anchor:none]"
     >
+      {above > 0 && <MoreAbove count={above} onGo={toTop} />}
       <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
         {items.map((item) => {
           const row = rows.at(item.index);

@@ -48,11 +48,13 @@ export function useRows(view: View, grouping: Grouping): Rows {
   const sight = useRef({ first: 0, last: pageSize - 1 });
   const asked = useRef(new Map<number, string>());
 
-  const fetchPage = useCallback(
-    (page: number) => {
+  /** Fetches pages `from` to `to` at one moment, where one of them is not as it should be. */
+  const fetchPages = useCallback(
+    (from: number, to: number) => {
       const stamp = `${key} ${revision}`;
-      if (asked.current.get(page) === stamp) return;
-      asked.current.set(page, stamp);
+      const pages = Array.from({ length: to - from + 1 }, (_, n) => from + n);
+      if (pages.every((page) => asked.current.get(page) === stamp)) return;
+      for (const page of pages) asked.current.set(page, stamp);
       const now = performance.now();
       const [of, by] = JSON.parse(key) as [View, Grouping];
       // What was found in a text shows where it stands there, as soon as that is known: the rows need not wait for it.
@@ -69,25 +71,27 @@ export function useRows(view: View, grouping: Grouping): Rows {
           return { ...old, pages: new Map(old.pages).set(number, { ...here, rows: shown }) };
         });
       };
-      const ask = () => mailroom.rows(of, by, page * pageSize, (page + 1) * pageSize);
-      const early = page === 0 ? takeFirstRows(key) : null;
+      const ask = () => mailroom.rows(of, by, from * pageSize, (to + 1) * pageSize);
+      const early = from === 0 && to === 0 ? takeFirstRows(key) : null;
       // What was asked for early is old by now where the person came here by another page.
       (early ? early.then((window) => (window.revision < revision ? ask() : window)) : ask()).then(
         (window) => {
-          if (asked.current.get(page) !== stamp) return;
+          const come = pages.filter((page) => asked.current.get(page) === stamp);
+          if (come.length === 0) return;
+          const rowsOf = (page: number) => window.rows.slice((page - from) * pageSize, (page - from + 1) * pageSize);
           setError(null);
           setHeld((old) => {
-            const pages = new Map(old?.key === key ? old.pages : []);
-            pages.set(page, { rows: window.rows, asked: now });
-            if (pages.size > mostPages) {
-              const middle = sight.current.first / pageSize;
-              const far = [...pages.keys()].sort((a, b) => Math.abs(b - middle) - Math.abs(a - middle))[0];
-              pages.delete(far);
+            const kept = new Map(old?.key === key ? old.pages : []);
+            for (const page of come) kept.set(page, { rows: rowsOf(page), asked: now });
+            const middle = sight.current.first / pageSize;
+            const farthest = [...kept.keys()].sort((a, b) => Math.abs(b - middle) - Math.abs(a - middle));
+            for (const far of farthest.slice(0, Math.max(0, kept.size - mostPages))) {
+              kept.delete(far);
               asked.current.delete(far);
             }
-            return { key, total: window.total, messages: window.messages, unread: window.unread, pages };
+            return { key, total: window.total, messages: window.messages, unread: window.unread, pages: kept };
           });
-          if (of.kind === 'found') void showPassages(of.query, window.rows, page);
+          if (of.kind === 'found') for (const page of come) void showPassages(of.query, rowsOf(page), page);
         },
         (reason: unknown) => setError(reasonOf(reason)),
       );
@@ -98,9 +102,9 @@ export function useRows(view: View, grouping: Grouping): Rows {
   const show = useCallback(
     (first: number, last: number) => {
       sight.current = { first, last };
-      for (let page = Math.floor(first / pageSize); page <= Math.floor(last / pageSize); page++) fetchPage(page);
+      fetchPages(Math.floor(first / pageSize), Math.floor(last / pageSize));
     },
-    [fetchPage],
+    [fetchPages],
   );
 
   useEffect(() => show(sight.current.first, sight.current.last), [show]);

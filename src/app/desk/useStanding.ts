@@ -1,0 +1,77 @@
+// Keeps what is in sight of a list where it is while rows come and go above it.
+import type { Virtualizer } from '@tanstack/react-virtual';
+import { useLayoutEffect, useRef, useState } from 'react';
+import { rowKey } from '../state/ticks';
+import { shiftOf, type Standing } from './standing';
+import type { Rows } from './useRows';
+
+/** A bulk like this, while nobody has touched the list, is mail that is being brought in: the newest are shown. */
+const bulk = 20;
+
+/** Where each row in memory stands. */
+function placesOf(rows: Rows): Map<number, number> {
+  const places = new Map<number, number>();
+  for (const at of rows.known()) {
+    const row = rows.at(at);
+    if (row) places.set(rowKey(row), at);
+  }
+  return places;
+}
+
+/** The rows in sight of a list, of so many CSS pixels each. */
+function inSightOf(rows: Rows, { scrollTop, clientHeight }: HTMLElement, height: number): Standing[] {
+  const first = Math.floor(scrollTop / height);
+  const out: Standing[] = [];
+  for (let at = first; at <= first + Math.ceil(clientHeight / height); at++) {
+    const row = rows.at(at);
+    if (row) out.push({ key: rowKey(row), index: at });
+  }
+  return out;
+}
+
+interface StandingList {
+  /** How many rows came in above what is in sight, since that last was the top. */
+  above: number;
+  toTop: () => void;
+}
+
+interface List {
+  rows: Rows;
+  /** What the list is of, as it has to be told apart. */
+  name: string;
+  /** A row's height, in CSS pixels. */
+  height: number;
+  /** Whether somebody is at it. */
+  touched: (element: HTMLElement) => boolean;
+}
+
+export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list: List): StandingList {
+  const { rows, name, height, touched } = list;
+  const [more, setMore] = useState({ of: name, above: 0 });
+  const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[] } | null>(null);
+  const isTouched = useRef(touched);
+  const element = virtual.scrollElement;
+  const scrolled = Math.round(virtual.scrollOffset ?? 0);
+  useLayoutEffect(() => {
+    isTouched.current = touched;
+  });
+  useLayoutEffect(() => {
+    if (!element) return;
+    const was = seen.current;
+    let shift = 0;
+    if (was?.name === name && was.at !== rows.at) {
+      const places = placesOf(rows);
+      shift = shiftOf(was.inSight, (key) => places.get(key) ?? -1);
+      const follows = shift >= bulk && element.scrollTop === 0 && !isTouched.current(element);
+      if (follows) shift = 0;
+      if (shift !== 0) virtual.scrollToOffset(Math.max(0, element.scrollTop + shift * height));
+    }
+    const atTop = element.scrollTop < height / 2;
+    setMore(({ of, above }) => {
+      const sum = atTop ? 0 : (of === name ? above : 0) + Math.max(0, shift);
+      return of === name && sum === above ? { of, above } : { of: name, above: sum };
+    });
+    seen.current = { name, at: rows.at, inSight: inSightOf(rows, element, height) };
+  }, [virtual, element, rows, name, height, scrolled]);
+  return { above: more.of === name ? more.above : 0, toTop: () => virtual.scrollToOffset(0) };
+}
