@@ -5,8 +5,11 @@ import { rowKey } from '../state/ticks';
 import { shiftOf, type Standing } from './standing';
 import type { Rows } from './useRows';
 
-/** A bulk like this, while nobody has touched the list, is mail that is being brought in: the newest are shown. */
-const bulk = 20;
+/**
+ * While rows come in at less than so many milliseconds from each other, and nobody is at the list, mail is being brought in:
+ * the newest are shown.
+ */
+const streaming = 3_000;
 
 /** Where each row in memory stands. */
 function placesOf(rows: Rows): Map<number, number> {
@@ -48,7 +51,7 @@ interface List {
 export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list: List): StandingList {
   const { rows, name, height, touched } = list;
   const [more, setMore] = useState({ of: name, above: 0 });
-  const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[] } | null>(null);
+  const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[]; changed: number } | null>(null);
   const isTouched = useRef(touched);
   const element = virtual.scrollElement;
   const scrolled = Math.round(virtual.scrollOffset ?? 0);
@@ -58,11 +61,12 @@ export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list:
   useLayoutEffect(() => {
     if (!element) return;
     const was = seen.current;
+    const now = performance.now();
     let shift = 0;
     if (was?.name === name && was.at !== rows.at) {
       const places = placesOf(rows);
       shift = shiftOf(was.inSight, (key) => places.get(key) ?? -1);
-      const follows = shift >= bulk && element.scrollTop === 0 && !isTouched.current(element);
+      const follows = now - was.changed < streaming && element.scrollTop === 0 && !isTouched.current(element);
       if (follows) shift = 0;
       if (shift !== 0) virtual.scrollToOffset(Math.max(0, element.scrollTop + shift * height));
     }
@@ -71,7 +75,8 @@ export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list:
       const sum = atTop ? 0 : (of === name ? above : 0) + Math.max(0, shift);
       return of === name && sum === above ? { of, above } : { of: name, above: sum };
     });
-    seen.current = { name, at: rows.at, inSight: inSightOf(rows, element, height) };
+    const changed = was?.name === name && was.at === rows.at ? was.changed : now;
+    seen.current = { name, at: rows.at, inSight: inSightOf(rows, element, height), changed };
   }, [virtual, element, rows, name, height, scrolled]);
   return { above: more.of === name ? more.above : 0, toTop: () => virtual.scrollToOffset(0) };
 }

@@ -8,6 +8,7 @@ import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
+import { SaveSorted } from '../dryrun/SaveSorted';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Switch } from '../ui/fields';
@@ -62,16 +63,14 @@ function JunkFilter({ setup }: { setup: Setup }) {
   // Fewer days must not delete at once what had more before: they count from now for what is there already.
   const keepFrom = draft.keepDays === setup.junk.keepDays && setup.junk.keepFrom > 0 ? setup.junk.keepFrom : opened;
   const edits = [{ list: 'junk' as const, id: 'junk' as const, item: { ...draft, keepFrom } }];
-  // Only once all is judged can it be said what would change sides.
   const answer = useAnswer(
     () => mailroom.dryRun(edits, null),
-    `${JSON.stringify([draft.strictness, draft.toBin, draft.contactsSafe, draft.writtenToSafe])} ${revision} ${report !== null}`,
+    `${JSON.stringify([draft.strictness, draft.toBin, draft.contactsSafe, draft.writtenToSafe])} ${revision}`,
     120,
   );
   const line = lineOf(draft.strictness);
   const set = (part: Partial<JunkSettings>) => setDraft({ ...draft, ...part });
   const changed = JSON.stringify(draft) !== JSON.stringify(setup.junk);
-  const total = answer.value?.ok ? answer.value.report.total : 0;
   const save = async () => {
     setSaving(true);
     const says = savedWords(setup.junk, draft);
@@ -103,10 +102,12 @@ function JunkFilter({ setup }: { setup: Setup }) {
             <BeginsWith draft={draft} set={set} report={report} />
             <RunHere on={runHere} onChange={setRunHere} />
             <div className="flex gap-2">
-              <button className="btn btn-primary" disabled={!changed || saving}>
-                {saving ? 'Saving …' : 'Save'}
-                {runHere && changed && total > 0 && ` and sort ${messages(total)}`}
-              </button>
+              <SaveSorted
+                word={saving ? 'Saving …' : 'Save'}
+                runHere={runHere}
+                answer={answer}
+                disabled={!changed || saving}
+              />
               <button type="button" className="btn btn-ghost" disabled={!changed} onClick={() => setDraft(setup.junk)}>
                 Back to what it was
               </button>

@@ -13,11 +13,11 @@ import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
+import { SaveSorted } from '../dryrun/SaveSorted';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { messages } from '../../core/text/sentences';
 import { EntryFields } from './EntryFields';
 import { aboutWords, editsOf, entryKindOf, entryOf, firstDraft, stamped, type EntryDraft } from './entryDraft';
 import { Guards } from './Guards';
@@ -118,7 +118,6 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const edits = editsOf(entry, old);
   const { answer, check } = useEntryChecks(entry, edits, read.ok ? '' : read.error);
   const guards = check.value?.guards ?? [];
-  const total = answer.value?.ok ? answer.value.report.total : 0;
 
   // Back to where the person came from, if that was a view of ours: a copied link opened here has none behind it.
   const leave = () => void (location.key === 'default' ? navigate('/register') : navigate(-1));
@@ -152,13 +151,12 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
             <RunHere on={runHere} onChange={setRunHere} />
             <Guards list={guards} sure={sure} onSure={setSure} />
             <div className="flex flex-wrap gap-2">
-              <button
-                className="btn btn-primary"
+              <SaveSorted
+                word={draft.standing === 'blocked' ? 'Block' : 'Mark as safe'}
+                runHere={runHere}
+                answer={answer}
                 disabled={!entry || saving || check.waiting || (guards.length > 0 && !sure)}
-              >
-                {draft.standing === 'blocked' ? 'Block' : 'Mark as safe'}
-                {runHere && total > 0 && ` and sort ${messages(total)}`}
-              </button>
+              />
               <button type="button" className="btn btn-ghost" onClick={leave}>
                 Cancel
               </button>

@@ -8,12 +8,13 @@ import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
+import { SaveSorted } from '../dryrun/SaveSorted';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { Form } from '../ui/Form';
-import { count, messages } from '../../core/text/sentences';
+import { count } from '../../core/text/sentences';
 
 const entriesWord = (n: number) => `${count(n)} ${n === 1 ? 'entry' : 'entries'}`;
 
@@ -157,7 +158,6 @@ function Many({ setup }: { setup: Setup }) {
     setText(taken);
     setVersion(version + 1);
   };
-  const total = answer.value?.ok ? answer.value.report.total : 0;
 
   const pick = async (picked: File | undefined) => {
     if (!picked) return;
@@ -199,10 +199,12 @@ function Many({ setup }: { setup: Setup }) {
               </select>
             </label>
             <RunHere by="them" on={runHere} onChange={setRunHere} />
-            <button className="btn self-start btn-primary" disabled={edits.length === 0 || saving || waiting}>
-              {saving ? 'Taking up …' : `Take up ${entriesWord(edits.length)}`}
-              {runHere && total > 0 && !saving && ` and sort ${messages(total)}`}
-            </button>
+            <SaveSorted
+              word={saving ? 'Taking up …' : `Take up ${entriesWord(edits.length)}`}
+              runHere={runHere}
+              answer={answer}
+              disabled={edits.length === 0 || saving || waiting}
+            />
           </Form>
         }
         right={

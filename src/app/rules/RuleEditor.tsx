@@ -8,11 +8,12 @@ import type { RuleProposals } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
+import { SaveSorted } from '../dryrun/SaveSorted';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { count, messages } from '../../core/text/sentences';
+import { count } from '../../core/text/sentences';
 import { ActionFields } from './ActionFields';
 import {
   countsOf,
@@ -226,10 +227,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
             )}
             <RunHere on={runHere} onChange={setRunHere} />
             <div className="flex gap-2">
-              <button className="btn btn-primary" disabled={!read.ok || saving}>
-                Save the rule
-                {runHere && report !== null && report.total > 0 && ` and sort ${messages(report.total)}`}
-              </button>
+              <SaveSorted word="Save the rule" runHere={runHere} answer={answer} disabled={!read.ok || saving} />
               <button type="button" className="btn btn-ghost" onClick={leave}>
                 Cancel
               </button>

@@ -12,7 +12,11 @@ export interface Answer<T> {
 
 /** Asks whenever `question` changes; an answer that was overtaken is dropped. `delay` in milliseconds. */
 export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0): Answer<T> {
-  const [answer, setAnswer] = useState<Answer<T>>({ value: null, error: null, waiting: true });
+  const [answer, setAnswer] = useState<Omit<Answer<T>, 'waiting'> & { of: string | null }>({
+    value: null,
+    error: null,
+    of: null,
+  });
   const asker = useRef(ask);
   useEffect(() => {
     asker.current = ask;
@@ -21,17 +25,15 @@ export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0)
     let current = true;
     const go = () =>
       asker.current().then(
-        (value) => current && setAnswer({ value, error: null, waiting: false }),
-        (error: unknown) => current && setAnswer({ value: null, error: reasonOf(error), waiting: false }),
+        (value) => current && setAnswer({ value, error: null, of: question }),
+        (error: unknown) => current && setAnswer({ value: null, error: reasonOf(error), of: question }),
       );
-    const timer = setTimeout(() => {
-      setAnswer((old) => ({ ...old, waiting: true }));
-      void go();
-    }, delay);
+    const timer = setTimeout(() => void go(), delay);
     return () => {
       current = false;
       clearTimeout(timer);
     };
   }, [question, delay]);
-  return answer;
+  // From the moment at which the question is another, also before it is asked.
+  return { value: answer.value, error: answer.error, waiting: answer.of !== question };
 }

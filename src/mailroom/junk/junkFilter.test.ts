@@ -132,6 +132,39 @@ test('moving the line moves what the dry run said, and back by one Undo', async 
   mailbox.close();
 });
 
+test('a dry run of the line judges all that it may decide about, and saving does just that', async () => {
+  const mailbox = await begun();
+  await act(mailbox, next(), { ids: bad.slice(0, 4) }, { do: 'move', place: 'junk' });
+  await act(mailbox, next(), { ids: good.slice(0, 4) }, { do: 'mark', junk: false });
+  // Nobody has looked at the page yet: nothing is judged.
+  const edits = [{ list: 'junk' as const, id: 'junk' as const, item: { ...mailbox.setup.junk, strictness: 45 } }];
+  const said = await dryRun(mailbox, edits, null);
+  expect(said).toMatchObject({ ok: true, report: { total: 2 } });
+  const done = await changeSetup(mailbox, next(), edits, 'Drew the line', true);
+  expect(done).toMatchObject({ ok: true, receipt: { count: 2 } });
+  mailbox.close();
+});
+
+test('what was judged is not judged again, also after a reload, until a mark teaches otherwise', async () => {
+  const records = new Map<string, unknown>();
+  const first = await begun(records);
+  await markAll(first);
+  await filterReport(first, () => undefined);
+  await first.flush();
+  first.close();
+  const second = await openMailbox(memoryStore(records));
+  let judged = 0;
+  const telling = (done: number) => (judged = done);
+  await filterReport(second, telling);
+  expect(judged).toBe(0);
+  await act(second, next(), { ids: [0] }, { do: 'mark', junk: true });
+  // Asked twice at once they are judged once.
+  let beside = 0;
+  await Promise.all([filterReport(second, telling), second.junk.judge([0, 1, 2], (done) => (beside = done))]);
+  expect(judged + beside).toBe(12);
+  second.close();
+});
+
 test('with five marks of each kind it says how good it is, by messages that it had not seen', async () => {
   const mailbox = await begun();
   await markAll(mailbox);

@@ -33,6 +33,8 @@ const junkRecordSchema = z.object({
   steps: int32,
   /** One more than the score of each message, 0 where it was not judged. */
   scores: bytes,
+  /** 1 where that is by the model as it is here; absent from what earlier versions wrote. */
+  fresh: bytes.optional(),
 });
 
 /** Features that are kept in memory for as many messages: some 15 MB. */
@@ -67,8 +69,9 @@ export class JunkRoom {
   private readonly features = new Map<number, Uint32Array>();
   /** One more than the score; 0: not judged. */
   private scores = new Uint8Array(0);
-  /** Judged by the model as it is now. */
-  private fresh = new Set<number>();
+  /** 1 where it was judged by the model as it is now. */
+  private fresh = new Uint8Array(0);
+  private judging: Promise<void> = Promise.resolve();
   private loaded: Promise<void> | null = null;
   private dirty = false;
   private settling: Promise<void> = Promise.resolve();
@@ -120,6 +123,8 @@ export class JunkRoom {
       for (const [i, id] of stored.ids.entries())
         this.taught.set(id, { junk: stored.marks[i] === 1, step: stored.steps[i] });
       this.scores = stored.scores.slice();
+      this.fresh =
+        stored.fresh?.length === stored.scores.length ? stored.fresh.slice() : new Uint8Array(this.scores.length);
     }
     const { count } = this.mailbox.columns;
     for (let id = 0; id < count; id++)
@@ -199,7 +204,7 @@ export class JunkRoom {
 
   private touch(): void {
     this.dirty = true;
-    this.fresh = new Set();
+    this.fresh.fill(0);
   }
 
   private async learn(id: number): Promise<void> {
@@ -257,14 +262,18 @@ export class JunkRoom {
   note(id: number, features: Uint32Array, score: number): void {
     this.keep(id, features);
     this.setScore(id, score);
-    this.fresh.add(id);
   }
 
-  private setScore(id: number, score: number): void {
-    if (id >= this.scores.length)
-      this.scores = grown(this.scores, new Uint8Array(Math.max(4_096, Math.ceil((id + 1) * 1.5))));
+  /** `score` null: it can't be read, and nobody tries again. */
+  private setScore(id: number, score: number | null): void {
+    if (id >= this.scores.length) {
+      const size = Math.max(4_096, Math.ceil((id + 1) * 1.5));
+      this.scores = grown(this.scores, new Uint8Array(size));
+      this.fresh = grown(this.fresh, new Uint8Array(size));
+    }
     // Rounded down, so that what is shown as 90 is at or above the line at 90.
-    this.scores[id] = Math.floor(score) + 1;
+    this.scores[id] = score === null ? 0 : Math.floor(score) + 1;
+    this.fresh[id] = 1;
     this.dirty = true;
   }
 
@@ -274,21 +283,40 @@ export class JunkRoom {
     return kept === 0 ? null : kept - 1;
   }
 
-  /** Judges messages by the model as it is. `told` hears how many are done. */
-  async judge(ids: Iterable<number>, told: (done: number, total: number) => void = () => undefined): Promise<void> {
+  /**
+   * Judges messages by the model as it is, those that it has judged already left out. `told` hears how many are done. Ends
+   * early where `wanted` says that nobody waits any more.
+   */
+  judge(
+    ids: Iterable<number>,
+    told: (done: number, total: number) => void = () => undefined,
+    wanted: () => boolean = () => true,
+  ): Promise<void> {
+    // One after the other: what two ask for is judged once.
+    const judged = this.judging.then(() => this.judgeNow(ids, told, wanted));
+    this.judging = judged.catch(() => undefined);
+    return judged;
+  }
+
+  private async judgeNow(
+    ids: Iterable<number>,
+    told: (done: number, total: number) => void,
+    wanted: () => boolean,
+  ): Promise<void> {
     await this.settle();
-    const list = [...ids].filter((id) => !this.fresh.has(id));
+    const list = [...ids].filter((id) => this.fresh[id] !== 1);
     let done = 0;
     for (const slice of inSlices(list, sliceSize)) {
+      if (!wanted()) return;
       const found = await this.featuresFor(slice);
       for (const [n, id] of slice.entries()) {
         const features = found[n];
-        if (features) this.setScore(id, this.scoreOfFeatures(features));
-        this.fresh.add(id);
+        this.setScore(id, features && this.scoreOfFeatures(features));
       }
       told((done += slice.length), list.length);
       await turn();
     }
+    if (list.length > 0) this.mailbox.storeSoon();
   }
 
   /** The score of a message now, to two decimals, and what speaks for and against it; null where it can't be read. */
@@ -337,6 +365,7 @@ export class JunkRoom {
       marks: Uint8Array.from(taught, ({ junk }) => (junk ? 1 : 0)),
       steps: Int32Array.from(taught, ({ step }) => step),
       scores: this.scores.slice(0, this.mailbox.columns.count),
+      fresh: this.fresh.slice(0, this.mailbox.columns.count),
     };
     return [[keyOf.junk, content]];
   }

@@ -12,8 +12,6 @@ import { rowOf } from './row';
 import { expunged } from '../state/internedTables';
 import { turn } from '../time/turn';
 
-/** The report looks at this many of the newest messages in the Inbox and in Junk. */
-const mostJudged = 10_000;
 /** Fewer marks of either kind than this say nothing about how good the filter is. */
 export const fewestMarks = 5;
 const folds = 5;
@@ -51,8 +49,7 @@ export async function filterReport(
   await mailbox.ready();
   const { columns, junk } = mailbox;
   const marks = junk.markOf.bind(junk);
-  const all = [...inPlace(mailbox, 'inbox'), ...inPlace(mailbox, 'junk')];
-  const ids = all.sort((a, b) => columns.date[b] - columns.date[a]).slice(0, mostJudged);
+  const ids = [...inPlace(mailbox, 'inbox'), ...inPlace(mailbox, 'junk')];
   await junk.judge(ids, told);
   const spread = Array.from({ length: 101 }, () => ({ junk: 0, good: 0, inbox: 0, unmarked: 0 }));
   const inbox = mailbox.tables.placeIndex('inbox');
@@ -73,7 +70,7 @@ export async function filterReport(
     validated = judged.map(({ margin, junk: is }) => ({ score: scoreOf(margin), junk: is }));
     figures = figuresOf(judged);
   }
-  return { spread, judged: ids.length, total: all.length, marked, validated, figures, hasShipped: junk.hasShipped };
+  return { spread, judged: ids.length, total: ids.length, marked, validated, figures, hasShipped: junk.hasShipped };
 }
 
 /** Junk that nobody marked, nearest to the line first. */
@@ -84,7 +81,7 @@ export async function secondLook(
   await mailbox.ready();
   const { columns, junk, setup } = mailbox;
   const waiting = [...inPlace(mailbox, 'junk')].filter((id) => !(columns.bits[id] & (bit.markedJunk | bit.markedGood)));
-  await junk.judge(waiting.slice(0, mostJudged));
+  await junk.judge(waiting);
   const line = lineOf(setup.junk.strictness) ?? 50;
   const doubt = (id: number) => Math.abs((junk.score(id) ?? 100) - line);
   const ids = waiting.sort((a, b) => doubt(a) - doubt(b) || columns.date[b] - columns.date[a]).slice(0, most);

@@ -94,6 +94,19 @@ export function* candidates(mailbox: SortedMail, now = mailbox.now()): Generator
     if (columns.place[id] !== expunged) yield new MailboxCandidate(mailbox, id, envelopes.get(id), now);
 }
 
+/** The messages here about which the line decides: not what the person put where it is, nor what they wrote themselves. */
+export function* decidedByLine({
+  columns,
+  tables,
+  derived,
+}: Pick<MailState, 'columns' | 'tables' | 'derived'>): Generator<number> {
+  const out = tables.places.items.map((place) => ['sent', 'drafts', 'bin'].includes(place));
+  for (let id = 0; id < columns.count; id++) {
+    const place = columns.place[id];
+    if (place !== expunged && !out[place] && !(columns.bits[id] & bit.byHand) && !derived.isOwn(id)) yield id;
+  }
+}
+
 /**
  * The conditions of rules, asked of all messages here at once, at a moment and under a setup. Only after
  * `mailbox.readyToSort()` with these rules.

@@ -10,6 +10,7 @@ import type { ReadingProgress } from '../border/overview';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { StateColumns } from '../state/columns';
 import { DeepAnswers, deepConditionsOf } from '../search/deepConditions';
+import { decidedByLine } from '../search/candidates';
 import { DaysSeen } from '../state/daysSeen';
 import { Derived } from '../state/derived';
 import { headOf, readHeads, type JournalHead } from '../state/journalHead';
@@ -298,6 +299,10 @@ export class Mailbox {
    */
   async readyToSort(setup: Setup, wanted?: () => boolean): Promise<void> {
     await Promise.all([this.ready(), this.junk.settle()]);
+    // Where the junk filter is to decide otherwise, all that it may decide about is judged: a part would be no answer.
+    const { strictness } = setup.junk;
+    if (strictness > 0 && setup.junk !== this.setup.junk)
+      await this.junk.judge(decidedByLine(this), () => undefined, wanted);
     const deep = deepConditionsOf(setup === this.setup ? setup.rules : [...setup.rules, ...this.setup.rules]);
     if (deep.length) await this.deep.ready(deep, wanted);
   }
