@@ -31,19 +31,27 @@ export function JunkFilterPage() {
   return <JunkFilter key={`${JSON.stringify(rest)} ${carried?.length ?? 0}`} setup={setup} />;
 }
 
+const strictest = 95;
+
+/** What strictness is called, up to and including each value. */
+const bands: [upTo: number, name: string][] = [
+  [5, 'Very mild'],
+  [20, 'Mild'],
+  [50, 'Even'],
+  [80, 'Strict'],
+  [strictest, 'Very strict'],
+];
+
+/** The words below the slider, each in the middle of where it holds. */
+const marks = [
+  { at: 0, word: 'off' },
+  ...bands.slice(1).map(([upTo, name], n) => ({ at: (bands[n][0] + 1 + upTo) / 2, word: name.toLowerCase() })),
+];
+
 function strictnessWords(strictness: number): string {
   if (strictness === 0) return 'Off: nothing is judged.';
-  const how =
-    strictness <= 5
-      ? 'Very mild'
-      : strictness <= 20
-        ? 'Mild'
-        : strictness <= 50
-          ? 'Even'
-          : strictness <= 80
-            ? 'Strict'
-            : 'Very strict';
-  return `${how}: junk begins at score ${100 - strictness}.`;
+  const name = bands.find(([upTo]) => strictness <= upTo)?.[1] ?? 'Very strict';
+  return `${name}: junk begins at score ${100 - strictness}.`;
 }
 
 /** What saving a draft does, in words. */
@@ -146,18 +154,23 @@ function Strictness({ draft, set, report }: PartProps & { report: FilterReport |
         id="strictness"
         type="range"
         min={0}
-        max={95}
+        max={strictest}
         step={1}
         className="range w-full range-primary range-sm"
         value={draft.strictness}
         aria-valuetext={strictnessWords(draft.strictness)}
         onChange={(e) => set({ strictness: Number(e.target.value) })}
       />
-      <div aria-hidden className="quiet flex justify-between text-xs">
-        <span>off</span>
-        <span>mild</span>
-        <span>even</span>
-        <span>strict</span>
+      <div aria-hidden className="quiet relative mx-3 h-4 text-xs">
+        {marks.map(({ at, word }) => (
+          <span
+            key={word}
+            className="absolute -translate-x-1/2 whitespace-nowrap"
+            style={{ left: `${(100 * at) / strictest}%` }}
+          >
+            {word}
+          </span>
+        ))}
       </div>
       <p className="mt-1" role="status">
         {strictnessWords(draft.strictness)}

@@ -50,3 +50,8 @@ test('sought is what must stand there: in the parts that each key looks into, no
   expect(soughtIn('subject', query)).toEqual(['harbour', 'fuel oil']);
   expect(soughtIn('text', query)).toEqual(['harbour', 'tank']);
 });
+
+test('an empty text marks nothing', () => {
+  expect(marksIn('harbour', [''])).toEqual([]);
+  expect(marksIn('harbour', ['', 'bo'])).toEqual([[3, 5]]);
+});

@@ -56,7 +56,8 @@ export function marksIn(text: string, sought: readonly string[]): [from: number,
   if (sought.length === 0) return [];
   const { folded, places } = foldedWithPlaces(text.slice(0, longest));
   const found: [number, number][] = [];
-  for (const one of sought)
+  // An empty text stands everywhere and is nowhere to be seen.
+  for (const one of sought.filter(Boolean))
     for (let at = folded.indexOf(one); at >= 0; at = folded.indexOf(one, at + one.length))
       found.push([places[at], places[at + one.length]]);
   found.sort((a, b) => a[0] - b[0] || b[1] - a[1]);

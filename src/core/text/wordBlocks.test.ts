@@ -41,6 +41,13 @@ test('every word is found, once, in order: within words, at their beginnings and
   );
 });
 
+test('an empty text stands in every word, and is found', () => {
+  const list = listOf(['ab', '', 'c']);
+  const found: number[] = [];
+  new WordBlocks().upTo(list).each(list, '', (word) => found.push(word));
+  expect(found).toEqual([0, 1, 2]);
+});
+
 test('a text that stands nowhere is looked for in few of many blocks', () => {
   const list = listOf(Array.from({ length: 20_000 }, (_, n) => `w${(n * 7_919).toString(36)}x${n}`));
   const blocks = new WordBlocks().upTo(list);

@@ -75,6 +75,11 @@ export class WordBlocks {
   /** Tells of each word where a text stands, line ends before and after it being a part of it. Once, in order. */
   each({ words, starts }: WordList, sought: string, visit: (word: number) => void): void {
     const count = starts.length;
+    // An empty text stands in every word.
+    if (sought === '') {
+      for (let word = 0; word < count; word++) visit(word);
+      return;
+    }
     const before = sought.startsWith('\n') ? 1 : 0;
     const look = (first: number, from: number, to: number) => {
       const part = words.slice(from, to);
