@@ -66,3 +66,12 @@ describe('base64 (RFC 2045, section 6.8; vectors of RFC 4648, section 10)', () =
     expect(isCutBase64(bytes('Zm9vYmFy'))).toBe(false);
   });
 });
+
+test('whatever stands between its letters is passed over, wherever in a group of four', () => {
+  const whole = Buffer.from('The tide was low at noon.').toString('base64');
+  for (let at = 0; at <= 12; at++)
+    for (const between of [0, 10, 32, 45, 128, 255]) {
+      const bytes = Uint8Array.from([...Buffer.from(whole.slice(0, at)), between, ...Buffer.from(whole.slice(at))]);
+      expect(Buffer.from(decodeBase64(bytes)).toString()).toBe('The tide was low at noon.');
+    }
+});

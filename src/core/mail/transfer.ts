@@ -1,7 +1,7 @@
 // Content-Transfer-Encoding (RFC 2045, section 6): base64, quoted-printable and the rest as they are.
 import { byteText } from './charset';
 
-const base64Values = new Int8Array(128).fill(-1);
+const base64Values = new Int8Array(256).fill(-1);
 for (const [i, c] of [...'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/'].entries())
   base64Values[c.charCodeAt(0)] = i;
 
@@ -14,21 +14,38 @@ function base64Letters(bytes: Uint8Array): number {
   for (let i = 0; i < bytes.length; i++) {
     const c = bytes[i];
     if (c === 61) break;
-    if (c < 128 && base64Values[c] >= 0) letters++;
+    if (base64Values[c] >= 0) letters++;
   }
   return letters;
 }
 
 /** Base64 to bytes. Characters outside the alphabet are passed over, as RFC 2045, section 6.8, asks. */
 export function decodeBase64(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
-  const out = new Uint8Array(Math.floor((base64Letters(bytes) * 3) / 4));
+  const out = new Uint8Array(Math.ceil((bytes.length * 3) / 4));
+  const { length } = bytes;
   let at = 0;
   let held = 0;
   let bits = 0;
-  for (let i = 0; i < bytes.length && at < out.length; i++) {
-    const c = bytes[i];
+  for (let i = 0; i < length;) {
+    // Four letters at once, as long as nothing stands between them.
+    if (bits === 0 && i + 3 < length) {
+      const four =
+        (base64Values[bytes[i]] << 18) |
+        (base64Values[bytes[i + 1]] << 12) |
+        (base64Values[bytes[i + 2]] << 6) |
+        base64Values[bytes[i + 3]];
+      if (four >= 0) {
+        out[at] = four >> 16;
+        out[at + 1] = (four >> 8) & 0xff;
+        out[at + 2] = four & 0xff;
+        at += 3;
+        i += 4;
+        continue;
+      }
+    }
+    const c = bytes[i++];
     if (c === 61) break;
-    const value = c < 128 ? base64Values[c] : -1;
+    const value = base64Values[c];
     if (value < 0) continue;
     held = ((held << 6) | value) & 0xffffff;
     bits += 6;
@@ -37,7 +54,7 @@ export function decodeBase64(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
       out[at++] = (held >> bits) & 0xff;
     }
   }
-  return out;
+  return out.slice(0, at);
 }
 
 /** Quoted-printable to bytes (RFC 2045, section 6.7). A wrong escape stays as it stands. `underscores`: RFC 2047's Q. */
