@@ -196,10 +196,18 @@ test('C6: answering an older message says so, one press goes to the newest; sent
   await panel.getByRole('button', { name: 'Send' }).click();
   await expect(panel.getByRole('alert')).toHaveText('To: “nobody” is no address.');
   await panel.getByLabel('To', { exact: true }).fill('Ann <ann@x.test>');
+  // What comes while it is written is said before it goes, once.
+  const other = await page.context().newPage();
+  await other.goto('/mail');
+  await bringIn(other, mailFile('new.mbox', mbox([{ id: 'crossing', answers: ['b3'], date: '2026-11-24T09:00:00Z' }])));
+  await other.close();
+  await text.press('Control+Enter');
+  await expect(panel.getByText('It was not sent yet: a newer message came while you wrote.')).toBeVisible();
+  await expect(panel.getByText('You answer an older message: 1 message came after it')).toBeVisible();
   await text.press('Control+Enter');
   await expect(page.getByText('Sent to Ann. It stands in Sent.')).toBeVisible();
-  await expect(members(page)).toHaveCount(4);
-  await expect(members(page).nth(3)).toContainText('You');
+  await expect(members(page)).toHaveCount(5);
+  await expect(members(page).nth(4)).toContainText('You');
   await placeLink(page, 'Sent').click();
   await expect(rows(page).first()).toContainText('Re: Berth 2');
 });

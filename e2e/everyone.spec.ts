@@ -333,6 +333,7 @@ test('hostile conversations: of itself, 10,000 references, 5,000 messages, long 
   await page.keyboard.press('k');
   await page.keyboard.press('Home');
   await page.keyboard.press('ArrowDown');
+  await expect(openRow(page)).toHaveAttribute('aria-rowindex', '2');
   await page.keyboard.press('a');
   await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', '3');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(1280);

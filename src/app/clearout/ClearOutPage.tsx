@@ -15,7 +15,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { viewName } from '../ui/naming';
 import { count } from '../../core/text/sentences';
 import { wholeActs, type WholeAct } from './clearOutActs';
-import { clearOutPath, readClearOut, type ClearOutAt } from './clearOutLink';
+import { clearOutPath, isChosen, readClearOut, type ClearOutAt } from './clearOutLink';
 import { ClearOutFields } from './ClearOutFields';
 import { ClearOutPreview } from './ClearOutPreview';
 
@@ -26,13 +26,15 @@ const atOnce = { replace: true, flushSync: true } as const;
 export const asksAbove = 500;
 
 /** What is asked for one report after another, and how far it is. */
-function useReport(asker: string, { of, choice }: ClearOutAt, delay: number) {
+function useReport(asker: string, at: ClearOutAt, delay: number) {
+  const { of, choice } = at;
+  const chosen = isChosen(at);
   const revision = useMailbox((s) => s.revision);
   const [progress, setProgress] = useState<{ done: number; total: number } | null>(null);
-  const question = JSON.stringify([of, choice]);
+  const question = JSON.stringify([of, choice, chosen]);
   const answer = useAnswer(
     async () => {
-      const report = await mailroom.clearOutReport(asker, choice, of);
+      const report = chosen ? await mailroom.clearOutReport(asker, choice, of) : null;
       setProgress(null);
       return { question, report };
     },
@@ -54,7 +56,7 @@ function useReport(asker: string, { of, choice }: ClearOutAt, delay: number) {
 }
 
 /** The clear-outs that are ready, each with how much it would touch. */
-function Ready({ at: { of, choice }, onPick }: { at: ClearOutAt; onPick: (choice: ClearOut) => void }) {
+function Ready({ at: { of, choice, whole }, onPick }: { at: ClearOutAt; onPick: (choice: ClearOut) => void }) {
   const revision = useMailbox((s) => s.revision);
   const { value: counts } = useAnswer(
     () =>
@@ -68,7 +70,7 @@ function Ready({ at: { of, choice }, onPick }: { at: ClearOutAt; onPick: (choice
   return (
     <ul>
       {readyClearOuts.map((ready, at) => {
-        const on = JSON.stringify(ready.choice) === JSON.stringify(choice);
+        const on = !whole && JSON.stringify(ready.choice) === JSON.stringify(choice);
         const n = counts?.[at];
         return (
           <li key={ready.id}>
@@ -181,6 +183,22 @@ function ClearOutOfWhat({ options, of, onChange }: ClearOutOfWhatProps) {
   );
 }
 
+/** Before anything is chosen: nothing goes, and what one can do is said. */
+function NothingChosen({ name, onWhole }: { name: string; onWhole: () => void }) {
+  return (
+    <section aria-label="What would go" className="flex flex-col items-start gap-3">
+      <h2 className="text-lg font-semibold">Nothing is chosen yet</h2>
+      <p className="max-w-prose">
+        Take a ready one, or say what goes: how old, read or not, by whom, how large. What it would touch is shown here
+        before anything goes.
+      </p>
+      <button className="btn btn-sm" onClick={onWhole}>
+        Choose everything: {name}
+      </button>
+    </section>
+  );
+}
+
 function ClearOutOf({
   at,
   overview,
@@ -196,7 +214,8 @@ function ClearOutOf({
   const { report, waiting, error, progress } = useReport(asker, at, 80);
   const [asking, setAsking] = useState<WholeAct | null>(null);
   const [running, setRunning] = useState(false);
-  const set = (some: Partial<ClearOut>) => onChange({ of, choice: { ...choice, ...some } });
+  const set = (some: Partial<ClearOut>) => onChange({ ...at, choice: { ...choice, ...some } });
+  const chosen = isChosen(at);
   const run = async (act: Act) => {
     setAsking(null);
     setRunning(true);
@@ -204,6 +223,7 @@ function ClearOutOf({
     setRunning(false);
   };
   const options = placeOptions(setup, of);
+  const name = options.find(({ path }) => path === JSON.stringify(of))?.name ?? '';
   const inPlace = of?.kind === 'place' ? of.place : null;
   return (
     <Halves
@@ -227,16 +247,20 @@ function ClearOutOf({
       }
       right={
         <div className="flex flex-col gap-3">
-          <ClearOutPreview
-            report={report}
-            waiting={waiting}
-            error={error}
-            progress={progress}
-            choice={choice}
-            setup={setup}
-            name={options.find(({ path }) => path === JSON.stringify(of))?.name ?? ''}
-            onSpare={(spare) => set({ spare })}
-          />
+          {chosen ? (
+            <ClearOutPreview
+              report={report}
+              waiting={waiting}
+              error={error}
+              progress={progress}
+              choice={choice}
+              setup={setup}
+              name={name}
+              onSpare={(spare) => set({ spare })}
+            />
+          ) : (
+            <NothingChosen name={name} onWhole={() => onChange({ ...at, whole: true })} />
+          )}
           <div
             className="sticky -bottom-4 flex flex-wrap gap-2 border-t border-base-300 bg-base-100 py-3"
             role="group"

@@ -7,7 +7,13 @@ import { readWhere, viewPath } from '../paths';
 export interface ClearOutAt {
   of: View | null;
   choice: ClearOut;
+  /** The person said that everything is meant: without that, a choice of nothing in particular is none yet. */
+  whole?: boolean;
 }
+
+/** Whether anything is chosen. What is left here because it stands out chooses nothing by itself. */
+export const isChosen = ({ choice, whole }: ClearOutAt): boolean =>
+  whole === true || JSON.stringify({ ...choice, spare: [] }) !== JSON.stringify(everythingGoes);
 
 /** More ticks than these do not fit an address. */
 export const mostKept = 500;
@@ -15,17 +21,18 @@ export const mostKept = 500;
 const everywhere = 'everywhere';
 
 /** The address of a clear-out; what is as it is anyway is left out. */
-export function clearOutPath({ of, choice }: ClearOutAt): string {
+export function clearOutPath({ of, choice, whole }: ClearOutAt): string {
   const query = new URLSearchParams();
   query.set('of', of ? viewPath(of) : everywhere);
   const changed = Object.entries(choice).filter(
     ([key, value]) => JSON.stringify(value) !== JSON.stringify(everythingGoes[key as keyof ClearOut]),
   );
+  if (whole) query.set('whole', '1');
   if (changed.length) query.set('choice', JSON.stringify(Object.fromEntries(changed)));
   return `/clear-out?${query.toString()}`;
 }
 
-/** What an address says; the Inbox, and everything, where it says nothing that can be read. */
+/** What an address says; the Inbox, and nothing chosen, where it says nothing that can be read. */
 export function readClearOut(query: URLSearchParams): ClearOutAt {
   const path = query.get('of') ?? '/inbox';
   const of = path === everywhere ? null : (readWhere(path)?.view ?? { kind: 'place', place: 'inbox' });
@@ -36,5 +43,5 @@ export function readClearOut(query: URLSearchParams): ClearOutAt {
     // A spoilt address chooses as if it said nothing.
   }
   const choice = clearOutSchema.safeParse({ ...everythingGoes, ...(typeof given === 'object' ? given : {}) });
-  return { of, choice: choice.success ? choice.data : everythingGoes };
+  return { of, choice: choice.success ? choice.data : everythingGoes, whole: query.get('whole') === '1' };
 }

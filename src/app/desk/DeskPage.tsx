@@ -20,7 +20,7 @@ import {
   toggleWhy,
   useDesk,
 } from '../state/desk';
-import { isAmong, rowKey } from '../state/ticks';
+import { isAmong, rowKey, rowMessages } from '../state/ticks';
 import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { viewPath } from '../paths';
@@ -211,15 +211,25 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
   useKeys(keys);
 }
 
+/** The row of the open message; also before the mailroom has said where it stands, since a key may follow at once. */
+function rowOfOpen({ rows, openIndex }: DeskView, open: number): Row | undefined {
+  if (openIndex !== null) return openIndex >= 0 ? rows.at(openIndex) : undefined;
+  for (const index of rows.known()) {
+    const row = rows.at(index);
+    if (row && rowMessages(row).includes(open)) return row;
+  }
+  return undefined;
+}
+
 /** The desk: the rows or lanes of a view, the open message beside or below them, the stamp bar at the bottom. */
 export function DeskPage() {
   const overview = useMailbox((s) => s.overview);
   const desk = useDeskView();
-  const { where, view, rows, grouping, openIndex } = desk;
+  const { where, view, grouping, openIndex } = desk;
   const list = useRef<RowListHandle>(null);
   const sought = useSought(desk);
   const open = where.message;
-  const openRow = open !== null && openIndex !== null && openIndex >= 0 ? rows.at(openIndex) : undefined;
+  const openRow = open === null ? undefined : rowOfOpen(desk, open);
   const acts = useDeskActs(desk, openRow);
   useDeskKeys(desk, acts, openRow);
   useEffect(() => {

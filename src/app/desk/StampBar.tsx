@@ -4,7 +4,7 @@ import { undoLast, useDesk, type Reach } from '../state/desk';
 import { lastDone, useUndoing } from '../state/undoing';
 import { useAnswer } from '../ui/useAnswer';
 import { useMailbox } from '../state/overview';
-import { count } from '../../core/text/sentences';
+import { count, sentence } from '../../core/text/sentences';
 import { actsIn, heldWords, type DeskAct, type Target } from './deskActs';
 
 interface StampBarProps {
@@ -151,7 +151,7 @@ export function UndoSpot() {
   // One that was taken back meanwhile is not offered while that is found out.
   const next = value?.seq === last?.seq ? value : null;
   const what = notice?.text ?? '';
-  const says = next && what !== `${next.says}.` ? next.says : null;
+  const says = next && what !== sentence(next.says) ? next.says : null;
   return (
     <div className="ml-auto flex max-w-full min-w-0 items-center gap-2">
       <span

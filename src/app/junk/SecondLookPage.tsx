@@ -178,7 +178,8 @@ export function SecondLookPage() {
       {!value && !error && <Waiting says="Ordering your junk by doubt …" />}
       {value && (
         <p className="mb-3 font-semibold" role="status">
-          {messages(left)} left · {count(done.junk)} were junk · {count(done.rescued)} rescued
+          {messages(left)} left · {count(done.junk)} {done.junk === 1 ? 'was' : 'were'} junk · {count(done.rescued)}{' '}
+          rescued
         </p>
       )}
       {learned && <LearnedWords learned={learned} />}

@@ -36,7 +36,14 @@ function useWriting(id: number, all: boolean) {
     setWritten(next);
     keepAnswer(id, next);
   };
-  return { start, written, change };
+  /** What came into the conversation meanwhile: true where that is more than the person was told of. */
+  const crossed = async (): Promise<boolean> => {
+    const now = await mailroom.startAnswer(id, all, '');
+    if (!start || !now || now.newer <= start.newer) return false;
+    setStart({ ...start, newer: now.newer, newest: now.newest });
+    return true;
+  };
+  return { start, written, change, crossed };
 }
 
 interface OlderMessageProps {
@@ -123,7 +130,7 @@ function Heads({ written, accounts, change }: HeadsProps) {
 /** An answer being written, in plain text, with what it answers quoted below. */
 export function AnswerPanel({ id, all, where }: { id: number; all: boolean; where: Where }) {
   const accounts = useMailbox((s) => s.overview?.setup.accounts ?? []);
-  const { start, written, change } = useWriting(id, all);
+  const { start, written, change, crossed } = useWriting(id, all);
   const [error, setError] = useState<string | null>(null);
   const [sending, setSending] = useState(false);
   // One command for this answer, however often it is tried: the post office and Sent never have it twice.
@@ -145,6 +152,10 @@ export function AnswerPanel({ id, all, where }: { id: number; all: boolean; wher
   const send = async () => {
     if (!written || sending) return;
     setSending(true);
+    if (await crossed()) {
+      setSending(false);
+      return setError('It was not sent yet: a newer message came while you wrote. Look at it, or send all the same.');
+    }
     const outcome = await mailroom.sendAnswer(command, { to: id, ...written }, -new Date().getTimezoneOffset());
     setSending(false);
     if (!outcome.ok) return setError(outcome.error);

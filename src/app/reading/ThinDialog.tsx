@@ -42,7 +42,7 @@ export function ThinDialog({ id, onClose }: { id: number; onClose: () => void })
           <p className="mb-3">
             {going === 0
               ? 'Nothing can go: every message says something of its own, or must stay.'
-              : `${messages(going)} would go to the Bin. Everything they say stands again, word for word, in messages that stay.`}
+              : `${messages(going)} would go to the Bin. Everything ${going === 1 ? 'it says' : 'they say'} stands again, word for word, in messages that stay.`}
           </p>
           <ul
             tabIndex={0}

@@ -7,7 +7,7 @@ import type { Act, Grouping, Selection, View } from '../../mailroom/border/views
 import type { Habit } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { forgetDone, lastDone, noteDone } from './undoing';
-import { reasonOf } from '../../core/text/sentences';
+import { reasonOf, sentence } from '../../core/text/sentences';
 import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
 import { prefer, usePreferences } from './preferences';
 
@@ -128,7 +128,7 @@ export function tellOutcome(outcome: Outcome, undoable = true): boolean {
   if (!outcome.ok) say({ text: outcome.error, tone: 'trouble' });
   else {
     const { seq, says } = outcome.receipt;
-    say({ text: `${says}.`, tone: 'done' });
+    say({ text: sentence(says), tone: 'done' });
     if (undoable && seq !== null) noteDone({ seq, says });
   }
   return outcome.ok;

@@ -150,6 +150,6 @@ export function signalsOf(reading: JunkReading, bulk: boolean): Signal[] {
 export const senderSignals = {
   known: 'you know its sender',
   'imitates a name': 'it bears the name of somebody you know, from elsewhere',
-  'imitates a domain': 'its domain looks like one you write to',
+  'imitates a domain': 'its domain looks like one you know',
 } as const;
 export type SenderSignal = keyof typeof senderSignals;

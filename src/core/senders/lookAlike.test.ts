@@ -65,6 +65,17 @@ describe('what looks false', () => {
     ['answers to the same domain', from('', 'a@shop.test', ['b@shop.test']), []],
   ])('%s', (_what, message, expected) => expect(kinds(message, {}, [], known)).toEqual(expected));
 
+  test('one’s own address is one’s own, not somebody’s whom one writes to', () => {
+    const own = knownPeople([], [{ name: 'Mara Quill', address: 'mara@skerry-line.example' }]);
+    const says = (message: ReturnType<typeof from>) => suspicionsOf(message, {}, [], own).map((one) => one.says);
+    expect(says(from('Mara Quill', 'x@mailhaven.example'))).toEqual([
+      'It calls itself Mara Quill, as you are called, but comes from x@mailhaven.example.',
+    ]);
+    expect(says(from('', 'x@skery-line.example'))).toEqual([
+      'skery-line.example looks like skerry-line.example, which is your own, and is another.',
+    ]);
+  });
+
   test('what the server found (RFC 8601)', () => {
     const message = from('', 'a@shop.test');
     expect(kinds(message, { dmarc: 'fail' }, [], known)).toEqual(['authentication']);

@@ -14,13 +14,15 @@ export interface KnownPeople {
   domains: ReadonlySet<string>;
   /** The domains by the skeleton of how they are shown. */
   byLook: ReadonlyMap<string, string>;
+  /** The person's own addresses, in normal form, and the domains of these. */
+  own: ReadonlySet<string>;
 }
 
-/** Gathers the known people. Names of one word are left out: too many share them. */
-export function knownPeople(people: Iterable<Address>): KnownPeople {
+/** Gathers the known people, `own` addresses among them. Names of one word are left out: too many share them. */
+export function knownPeople(people: Iterable<Address>, own: readonly Address[] = []): KnownPeople {
   const byName = new Map<string, Set<string>>();
   const domains = new Set<string>();
-  for (const { name, address } of people) {
+  for (const { name, address } of [...people, ...own]) {
     const normal = normalAddress(address);
     const domain = domainOf(normal);
     if (domain) domains.add(domain);
@@ -29,7 +31,8 @@ export function knownPeople(people: Iterable<Address>): KnownPeople {
     byName.set(key, (byName.get(key) ?? new Set()).add(normal));
   }
   const byLook = new Map([...domains].map((domain) => [skeleton(unicodeDomain(domain)), domain]));
-  return { byName, domains, byLook };
+  const addresses = own.map(({ address }) => normalAddress(address));
+  return { byName, domains, byLook, own: new Set([...addresses, ...addresses.map(domainOf)].filter(Boolean)) };
 }
 
 /** The form in which names are compared: what looks alike is alike. */
@@ -57,7 +60,9 @@ export function suspicionsOf(
   if (name && theirs && !theirs.has(normal))
     out.push({
       kind: 'name',
-      says: `It calls itself ${name}, whom you know as ${[...theirs][0]}, but comes from ${normal}.`,
+      says: [...theirs].some((one) => known.own.has(one))
+        ? `It calls itself ${name}, as you are called, but comes from ${normal}.`
+        : `It calls itself ${name}, whom you know as ${[...theirs][0]}, but comes from ${normal}.`,
       grave: true,
     });
   const inName = /[\w.+-]+@(?:[\w-]+\.)+\w{2,}/.exec(name)?.[0];
@@ -71,7 +76,7 @@ export function suspicionsOf(
   if (imitated)
     out.push({
       kind: 'domain',
-      says: `${unicodeDomain(domain)} looks like ${imitated}, which you write to, and is another.`,
+      says: `${unicodeDomain(domain)} looks like ${imitated}, which ${known.own.has(imitated) ? 'is your own' : 'you write to'}, and is another.`,
       grave: true,
     });
   if (unicodeDomain(domain).split('.').some(mixesScripts))

@@ -18,3 +18,6 @@ export const short = (text: string, length = 60): string =>
 
 /** Why something failed, in words. */
 export const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+/** Words as a sentence: with a full stop, where none ends them. */
+export const sentence = (words: string): string => (/[.!?…]$/.test(words) ? words : `${words}.`);

@@ -11,7 +11,7 @@ import type { Viewing, Searching } from '../search/searching';
 import type { Committing } from '../storage/committing';
 import type { Columns } from '../storage/stateRecords';
 import { expunged } from '../state/internedTables';
-import { didTo } from '../../core/text/sentences';
+import { count, didTo } from '../../core/text/sentences';
 import { selected } from '../search/selection';
 import { nothing, doneBefore, Refused } from './once';
 import { dayOfYear } from '../../core/text/time';
@@ -128,6 +128,7 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
   const now = placedNow(mailbox);
   const bits = withBit(mailbox, touched, bit.silenced, act.value);
   if (!act.value) return { ids: touched, after: { bits }, done: 'No longer silenced:', where: '' };
+  const moved = touched.filter(moves).length;
   for (const [i, id] of touched.entries()) if (moves(id)) bits[i] |= bit.byHand;
   return {
     ids: touched,
@@ -137,7 +138,11 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
       placedAt: Float64Array.from(touched, (id) => (moves(id) ? now : columns.placedAt[id])),
     },
     done: 'Silenced',
-    where: `, to ${fixedPlace(act.place).called}`,
+    // Of a conversation only what is in the Inbox leaves for another place.
+    where:
+      moved === 0
+        ? ''
+        : `, ${moved < touched.length ? `${count(moved)} of them ` : ''}to ${fixedPlace(act.place).called}`,
   };
 }
 

@@ -5,6 +5,7 @@ import type { Envelope } from '../../core/mail/envelopeSchema';
 import { skeleton, unicodeDomain } from '../../core/senders/lookAlike';
 import { normalAddress } from '../../core/senders/normal';
 import { knownPeople, nameKey, type KnownPeople } from '../../core/senders/suspicion';
+import type { Setup } from '../../core/line/setup';
 import type { MailState } from './mailState';
 import type { Stored } from '../storage/stored';
 
@@ -13,7 +14,7 @@ export class People {
   private sent: Map<string, Address> | null = null;
   private countedTo = 0;
   private cards: { of: unknown; addresses: Set<string> } = { of: null, addresses: new Set() };
-  private known: { people: KnownPeople; of: unknown } | null = null;
+  private known: (Pick<Setup, 'contacts' | 'accounts'> & { people: KnownPeople; written: number }) | null = null;
 
   constructor(private readonly mailbox: MailState & Pick<Stored, 'envelopes'>) {}
 
@@ -61,10 +62,12 @@ export class People {
   get imitable(): KnownPeople {
     const { setup } = this.mailbox;
     const written = this.writtenTo;
-    const of = setup.contacts.length + setup.accounts.length + written.length;
-    if (this.known?.of !== of)
-      this.known = { people: knownPeople([...written, ...setup.contacts, ...setup.accounts]), of };
-    return this.known.people;
+    const { contacts, accounts } = setup;
+    const was = this.known;
+    if (was?.contacts === contacts && was.accounts === accounts && was.written === written.length) return was.people;
+    const people = knownPeople([...written, ...contacts], accounts);
+    this.known = { people, contacts, accounts, written: written.length };
+    return people;
   }
 
   /** What is known of a message's sender that the junk filter weighs. */
