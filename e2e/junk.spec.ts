@@ -211,6 +211,19 @@ test('dangerous mail: what looks false is named, links are dead and say where th
   await expect(frame.getByText('[would go to https://other.test/page]')).toBeVisible();
 });
 
+test('links in plain text are as dead as those of HTML where the message is junk', async ({ page }) => {
+  await openWith(page, [{ id: 'words', subject: 'Words', text: 'See https://other.test/page\nand come.' }]);
+  await rows(page).first().click();
+  const article = page.getByRole('article');
+  await expect(article.getByRole('link', { name: 'https://other.test/page' })).toBeVisible();
+  await page.keyboard.press('j');
+  await page.goto('/junk');
+  await rows(page).first().click();
+  await expect(article.getByText('See https://other.test/page')).toBeVisible();
+  await expect(article.getByRole('link', { name: 'https://other.test/page' })).toHaveCount(0);
+  await expect(page.getByText('Links in it are dead')).toBeVisible();
+});
+
 test('junk straight to the Bin, with the date; the setting says so', async ({ page }) => {
   await openMarked(page);
   await page.goto('/junk-filter');

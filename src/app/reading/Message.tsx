@@ -19,7 +19,7 @@ import { useMailbox } from '../state/overview';
 import { Attachments } from './Attachments';
 import { HtmlBody } from './HtmlBody';
 import { Suspicions } from './Suspicions';
-import { TextBody } from './TextBody';
+import { hasLink, TextBody } from './TextBody';
 
 function People({ word, list }: { word: string; list: readonly Address[] }) {
   if (list.length === 0) return null;
@@ -168,7 +168,7 @@ function Block({ block, message }: { block: ShownBlock; message: OpenMessage }) 
           {insteadWords[instead]}. This is its text; “Save .eml” saves all of it as it came.
         </p>
       )}
-      {content.trim() !== '' && <TextBody text={content} />}
+      {content.trim() !== '' && <TextBody text={content} dead={message.dead} />}
       {cut && (
         <p className="border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
           Only the first {count(content.length)} {cutOf !== null && `of ${count(cutOf)} `}characters are shown. “Save
@@ -200,7 +200,10 @@ export function Message({ row, setup, heading = false }: MessageProps) {
           </span>
         </p>
       )}
-      <Suspicions list={message.suspicions} dead={message.dead && message.blocks.some((b) => b.kind === 'html')} />
+      <Suspicions
+        list={message.suspicions}
+        dead={message.dead && message.blocks.some((b) => b.kind === 'html' || hasLink(b.content))}
+      />
       <div className="flex flex-col gap-4 px-4 py-4">
         {message.blocks.every((b) => b.content.trim() === '') && <p className="quiet">This message has no text.</p>}
         {message.blocks.map((block, i) => (

@@ -11,8 +11,12 @@ const mostLinks = 500;
 /** A text with more stretches that would be folded is shown as it is. */
 const mostFolds = 300;
 
-/** Text with its links made pressable. */
-function Linked({ text }: { text: string }) {
+/** Whether there is a link in a text. */
+export const hasLink = (text: string): boolean => text.search(link) >= 0;
+
+/** Text with its links made pressable; `dead`: they stay words. */
+function Linked({ text, dead }: { text: string; dead: boolean }) {
+  if (dead) return <Marked text={text} part="text" />;
   const pieces: { text: string; href: string | null }[] = [];
   let end = 0;
   for (const match of text.matchAll(link)) {
@@ -33,7 +37,7 @@ function Linked({ text }: { text: string }) {
 }
 
 /** What was said before, or a signature: folded away until it is asked for. */
-function Folded({ stretch }: { stretch: Stretch }) {
+function Folded({ stretch, dead }: { stretch: Stretch; dead: boolean }) {
   const sought = useSought('text');
   // What was searched for is not folded away.
   const [open, setOpen] = useState(() => marksIn(stretch.text, sought).length > 0);
@@ -50,7 +54,7 @@ function Folded({ stretch }: { stretch: Stretch }) {
       </button>
       {open && (
         <div className="quiet mt-1 border-l-2 border-base-300 pl-3">
-          <Linked text={stretch.text} />
+          <Linked text={stretch.text} dead={dead} />
         </div>
       )}
     </div>
@@ -60,14 +64,14 @@ function Folded({ stretch }: { stretch: Stretch }) {
 const textClass = 'max-w-[46rem] leading-relaxed whitespace-pre-wrap [overflow-wrap:anywhere]';
 
 /** A plain-text body as it was laid out; what was said before and the signature are folded away. */
-export function TextBody({ text }: { text: string }) {
+export function TextBody({ text, dead }: { text: string; dead: boolean }) {
   const parts = stretches(text.replace(/\r\n/g, '\n'));
   // A message that is nothing but quotes is shown as it is.
   const folds = parts.length <= mostFolds && parts.some((part) => part.kind === 'own' && part.text.trim() !== '');
   if (parts.length > mostFolds)
     return (
       <div dir="auto" className={textClass}>
-        <Linked text={text} />
+        <Linked text={text} dead={dead} />
       </div>
     );
   return (
@@ -76,11 +80,11 @@ export function TextBody({ text }: { text: string }) {
         part.kind === 'own' || !folds ? (
           part.text.trim() !== '' && (
             <div key={i}>
-              <Linked text={trimOf(part.text, '\n')} />
+              <Linked text={trimOf(part.text, '\n')} dead={dead} />
             </div>
           )
         ) : (
-          <Folded key={i} stretch={part} />
+          <Folded key={i} stretch={part} dead={dead} />
         ),
       )}
     </div>
