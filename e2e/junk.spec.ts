@@ -206,17 +206,21 @@ test('dangerous mail: what looks false is named, links are dead and say where th
   await expect(strip).toHaveCount(0);
   // In Junk every link is dead.
   await page.keyboard.press('j');
+  await expect.poll(() => counts(page, 'Junk')).toMatchObject({ total: 1 });
   await page.goto('/junk');
   await rows(page).first().click();
   await expect(frame.getByText('[would go to https://other.test/page]')).toBeVisible();
 });
 
 test('links in plain text are as dead as those of HTML where the message is junk', async ({ page }) => {
-  await openWith(page, [{ id: 'words', subject: 'Words', text: 'See https://other.test/page\nand come.' }]);
+  await openWith(page, [
+    { id: 'words', from: 'News <news@other.test>', subject: 'Words', text: 'See https://other.test/page\nand come.' },
+  ]);
   await rows(page).first().click();
   const article = page.getByRole('article');
   await expect(article.getByRole('link', { name: 'https://other.test/page' })).toBeVisible();
   await page.keyboard.press('j');
+  await expect.poll(() => counts(page, 'Junk')).toMatchObject({ total: 1 });
   await page.goto('/junk');
   await rows(page).first().click();
   await expect(article.getByText('See https://other.test/page')).toBeVisible();
