@@ -43,5 +43,6 @@ export function readClearOut(query: URLSearchParams): ClearOutAt {
     // A spoilt address chooses as if it said nothing.
   }
   const choice = clearOutSchema.safeParse({ ...everythingGoes, ...(typeof given === 'object' ? given : {}) });
-  return { of, choice: choice.success ? choice.data : everythingGoes, whole: query.get('whole') === '1' };
+  const whole = query.get('whole') === '1' ? { whole: true } : {};
+  return { of, choice: choice.success ? choice.data : everythingGoes, ...whole };
 }
