@@ -25,6 +25,7 @@ test('blocking a domain with people one wrote to asks first and names them; thei
   await page.getByRole('radio', { name: /^Safe/ }).check();
   await expect(guards).toHaveCount(0);
   await page.getByRole('button', { name: 'Mark as safe' }).click();
+  await expect(page.getByRole('heading', { name: 'Register', level: 1 })).toBeVisible();
   await page.goto('/register/new?value=harbour.test');
   await expect(page.getByText('1 message would go')).toBeVisible();
   await expect(guards).toHaveCount(0);

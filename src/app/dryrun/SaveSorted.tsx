@@ -13,11 +13,12 @@ interface SaveSortedProps {
 /** Saves a standing decision, and says how many messages here it sorts: not before that is known. */
 export function SaveSorted({ word, runHere, answer, disabled }: SaveSortedProps) {
   const total = answer.value?.ok ? answer.value.report.total : 0;
-  const sorts = answer.waiting ? ', once the dry run is done' : total > 0 ? ` and sort ${messages(total)}` : '';
+  const known = total > 0 ? ` and sort ${messages(total)}` : '';
+  const sorts = !answer.waiting ? known : disabled ? '' : ', once the dry run is done';
   return (
     <button className="btn self-start btn-primary" disabled={disabled || (runHere && answer.waiting)}>
       {word}
-      {runHere && !disabled && sorts}
+      {runHere && sorts}
     </button>
   );
 }

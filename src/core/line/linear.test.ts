@@ -94,6 +94,7 @@ test.each<[string, string, (read: ReadResult) => boolean]>([
     `require "fileinto";\n${Array.from({ length: 4_000 }, (_, i) => `if header :contains "subject" "x${i}" { fileinto "New ${i}"; }\n`).join('')}`,
     (read) => read.ok && read.read.folders.length === 4_000,
   ],
+  ['300,000 words in one line', 'keep; '.repeat(300_000), (read) => read.ok],
 ])('a Sieve script: %s', (_what, script, right) => {
   let id = 0;
   expect(right(readScript(script, emptySetup, () => `n${id++}`))).toBe(true);

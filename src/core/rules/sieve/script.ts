@@ -62,6 +62,13 @@ type Token = { at: Spot } & (
 
 const quantifiers: Record<string, number> = { k: 2 ** 10, m: 2 ** 20, g: 2 ** 30 };
 
+const lineFeed = 10;
+const signs = ';{}()[],';
+// Each begins where the last token ended.
+const blanks = /[ \t\r\n]*/y;
+const numberShape = /\d+([kmg]?)(?![a-z0-9_])/iy;
+const wordShape = /:?[a-z_][a-z0-9_]*/iy;
+
 class Tokens {
   private at = 0;
   private line = 1;
@@ -74,7 +81,9 @@ class Tokens {
   }
 
   private newLines(from: number, to: number): void {
-    for (let i = this.text.indexOf('\n', from); i >= 0 && i < to; i = this.text.indexOf('\n', i + 1)) {
+    // No further than that: to look for the next line end anew at each word is the square of a long line.
+    for (let i = from; i < to; i++) {
+      if (this.text.charCodeAt(i) !== lineFeed) continue;
       this.line++;
       this.lineStart = i + 1;
     }
@@ -91,9 +100,7 @@ class Tokens {
   next(): Token {
     const { text } = this;
     for (;;) {
-      const blank = /[ \t\r\n]*/y;
-      blank.lastIndex = this.at;
-      this.take(this.at + (blank.exec(text)?.[0].length ?? 0));
+      this.take(this.at + (this.match(blanks)?.[0].length ?? 0));
       if (!text.startsWith('/*', this.at)) break;
       const end = text.indexOf('*/', this.at + 2);
       if (end < 0) throw new Fault(this.spot(), 'The comment that opens here is never closed.');
@@ -113,15 +120,15 @@ class Tokens {
       };
     }
     if (char === '"') return { kind: 'string', text: this.quoted(at), at };
-    if (/[;{}()[\],]/.test(char)) return { kind: 'sign', text: this.take(this.at + 1), at };
-    const number = this.match(/\d+([kmg]?)(?![a-z0-9_])/iy);
+    if (signs.includes(char)) return { kind: 'sign', text: this.take(this.at + 1), at };
+    const number = this.match(numberShape);
     if (number) {
       const value = parseInt(number[0], 10) * (quantifiers[number[1].toLowerCase()] ?? 1);
       if (value > Number.MAX_SAFE_INTEGER) throw new Fault(at, `The number ${number[0]} is too large.`);
       this.take(this.at + number[0].length);
       return { kind: 'number', number: value, at };
     }
-    const word = this.match(/:?[a-z_][a-z0-9_]*/iy)?.[0];
+    const word = this.match(wordShape)?.[0];
     if (word === undefined) throw new Fault(at, `“${char}” can’t stand here.`);
     if (word.toLowerCase() === 'text' && text[this.at + 4] === ':')
       return { kind: 'string', text: this.multiLine(at), at };
