@@ -15,6 +15,8 @@ import { reasonOf } from '../core/text/sentences';
 
 /** The longest that a timer takes, in milliseconds. */
 const forEver = 2 ** 31 - 1;
+/** How long after the mailbox is open the reader is begun with, in milliseconds. */
+const readerAfter = 1_500;
 const cores = navigator.hardwareConcurrency || 2;
 let hear: (event: MailroomEvent) => void = () => undefined;
 
@@ -36,7 +38,7 @@ const tabs = new Tabs<Mailroom, MailroomEvent>({
     // First of all: on a full disk it gives the database the room to open.
     const room = await browserRoom();
     const makeWorker = () => new Worker(new URL('./reading/parse.worker.ts', import.meta.url), { type: 'module' });
-    // Never ended, and begun with before anybody asks: opening a message does not wait for a worker's start.
+    // Never ended, and begun with soon, mostly before anybody asks: opening a message does not wait for a worker's start.
     const reader = new ParsePool(1, makeWorker, { idle: forEver });
     const service = await openService({
       store: browserStore(),
@@ -56,7 +58,8 @@ const tabs = new Tabs<Mailroom, MailroomEvent>({
         `The browser does not let this page store anything (${text}). A private window does that, or a setting for site data. Nothing of yours was changed; open Wide Sort in an ordinary window, or reload the page.`,
       );
     });
-    reader.start();
+    // The first rows need the processor more.
+    setTimeout(() => reader.start(), readerAfter);
     return service;
   },
   heard: (event) => hear(event),
