@@ -292,11 +292,7 @@ function Scores({
       ) : (
         <>
           {Chart && <Chart report={report} line={line} />}
-          <p className="quiet text-sm">
-            {report.judged < report.total
-              ? `The newest ${messages(report.judged)} of ${count(report.total)} in the Inbox and Junk.`
-              : `All ${messages(report.judged)} in the Inbox and Junk.`}
-          </p>
+          <p className="quiet text-sm">All {messages(report.judged)} in the Inbox and Junk.</p>
         </>
       )}
     </section>

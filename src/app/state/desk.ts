@@ -1,12 +1,13 @@
 // What the person is doing at the desk: what is ticked, what was just done.
 import { create } from 'zustand';
 import type { Outcome } from '../../mailroom/border/outcome';
-import type { Only } from '../../mailroom/border/held';
+import { everyRow, type Only } from '../../mailroom/border/held';
 import type { Row } from '../../mailroom/border/rows';
 import type { Act, Grouping, Selection, View } from '../../mailroom/border/views';
 import type { Habit } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { forgetDone, lastDone, noteDone } from './undoing';
+import { InTurn } from '../../core/data/inTurn';
 import { reasonOf, sentence } from '../../core/text/sentences';
 import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
 import { prefer, usePreferences } from './preferences';
@@ -82,9 +83,6 @@ export function tickOnly(view: View, grouping: Grouping, only: Only): void {
     useDesk.setState({ ticked, anchor: null, beforeRange: ticked });
   });
 }
-
-/** More rows than there are. */
-const everyRow = 2 ** 31 - 1;
 
 /** Ticks the rows from the last one ticked, or else from the open one, to the one at `index`. */
 export function tickRange(view: View, grouping: Grouping, index: number, open: number | null): void {
@@ -178,19 +176,18 @@ export async function undoEntry(seq: number): Promise<boolean> {
   return tellOutcome(await mailroom.undo(commandId(), seq), false);
 }
 
-let undoing: Promise<void> = Promise.resolve();
+const undoing = new InTurn();
 
 /** Takes back what was done here last; pressed again at once, what was done before that. */
 export function undoLast(): void {
-  undoing = undoing
-    .then(async () => {
-      const last = await lastDone();
-      if (!last)
-        return say({ text: 'Nothing that was done here is left to undo. The Logbook has the rest.', tone: 'done' });
-      if (await undoEntry(last.seq)) forgetDone(last.seq);
-    })
-    .catch((error: unknown) => say({ text: reasonOf(error), tone: 'trouble' }));
+  const undone = undoing.do(async () => {
+    const last = await lastDone();
+    if (!last)
+      return say({ text: 'Nothing that was done here is left to undo. The Logbook has the rest.', tone: 'done' });
+    if (await undoEntry(last.seq)) forgetDone(last.seq);
+  });
+  undone.catch((error: unknown) => say({ text: reasonOf(error), tone: 'trouble' }));
 }
 
 /** Settled once everything is taken back that was asked for. */
-export const undoSettled = (): Promise<void> => undoing;
+export const undoSettled = (): Promise<unknown> => undoing.settled;

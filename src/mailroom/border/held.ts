@@ -16,3 +16,6 @@ export interface RowsHeld {
 
 /** How many rows there are of each kind, and how many messages they hold. */
 export type HeldCounts = Record<Only, { rows: number; messages: number }>;
+
+/** More rows than there are: all of a view, as the end of a stretch. */
+export const everyRow = 2 ** 31 - 1;

@@ -19,9 +19,8 @@ export interface Judgement {
 export interface FilterReport {
   /** Messages in the Inbox and in Junk by score: of each whole score how many the person marked as junk, as good, or not. */
   spread: { junk: number; good: number; inbox: number; unmarked: number }[];
-  /** The newest messages that were looked at, and how many there are in all. */
+  /** How many messages there are in the Inbox and in Junk: all are judged. */
   judged: number;
-  total: number;
   marked: { junk: number; good: number };
   /** Each marked message judged by a model that had not seen it; empty with fewer than five of each kind. */
   validated: { score: number; junk: boolean }[];

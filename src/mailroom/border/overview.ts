@@ -2,7 +2,6 @@
 import type { Place } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
 import type { StationId } from '../../core/line/stations';
-import type { LogEntry } from './log';
 
 /** Counts for the line on the left. */
 export interface Overview {
@@ -26,8 +25,6 @@ export interface Overview {
   cutOff: { names: string; target: Place | 'line'; added: number } | null;
   /** Troubles to be told, oldest first: spoilt records, refused storage. */
   troubles: string[];
-  /** The command that Undo would take back, or null. */
-  undo: LogEntry | null;
 }
 
 /** The post office as seen from here. */

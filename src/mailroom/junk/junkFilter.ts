@@ -3,6 +3,7 @@
 // What the person marked is a bit of the message's state, so the journal has it and Undo takes it back. All that is here
 // follows from those bits, the shipped model and the raw messages: it is stored only so that it need not be made anew.
 import { grown } from '../../core/data/grown';
+import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
 import { namedSender, withSender } from '../../core/junk/features';
 import type { SenderSignal } from '../../core/junk/signals';
@@ -71,10 +72,10 @@ export class JunkRoom {
   private scores = new Uint8Array(0);
   /** 1 where it was judged by the model as it is now. */
   private fresh = new Uint8Array(0);
-  private judging: Promise<void> = Promise.resolve();
+  private readonly judging = new InTurn();
   private loaded: Promise<void> | null = null;
   private dirty = false;
-  private settling: Promise<void> = Promise.resolve();
+  private readonly settling = new InTurn();
   /** Fetches the shipped model; null where there is none. */
   fetchShipped: () => Promise<Uint8Array | null> = () => Promise.resolve(null);
 
@@ -156,9 +157,7 @@ export class JunkRoom {
   /** Brings the model up to what is marked now. */
   settle(): Promise<void> {
     // One after the other: no mark may be learned twice.
-    const settled = this.settling.then(() => this.settleNow());
-    this.settling = settled.catch(() => undefined);
-    return settled;
+    return this.settling.do(() => this.settleNow());
   }
 
   private async settleNow(): Promise<void> {
@@ -293,9 +292,7 @@ export class JunkRoom {
     wanted: () => boolean = () => true,
   ): Promise<void> {
     // One after the other: what two ask for is judged once.
-    const judged = this.judging.then(() => this.judgeNow(ids, told, wanted));
-    this.judging = judged.catch(() => undefined);
-    return judged;
+    return this.judging.do(() => this.judgeNow(ids, told, wanted));
   }
 
   private async judgeNow(

@@ -70,7 +70,7 @@ export async function filterReport(
     validated = judged.map(({ margin, junk: is }) => ({ score: scoreOf(margin), junk: is }));
     figures = figuresOf(judged);
   }
-  return { spread, judged: ids.length, total: ids.length, marked, validated, figures, hasShipped: junk.hasShipped };
+  return { spread, judged: ids.length, marked, validated, figures, hasShipped: junk.hasShipped };
 }
 
 /** Junk that nobody marked, nearest to the line first. */

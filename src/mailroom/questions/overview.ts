@@ -2,7 +2,6 @@
 import { fixedPlaces, type Place } from '../../core/mail/place';
 import type { Overview, PostStatus } from '../border/overview';
 import { newJunk } from './junkReport';
-import { lastUndoable } from './logbook';
 import type { MailState, Revised, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Importing } from '../storage/importing';
@@ -70,6 +69,5 @@ export function overview(
     lost: mailbox.lost,
     cutOff: cutOffOf(mailbox),
     troubles: [...mailbox.troubles],
-    undo: lastUndoable(mailbox),
   };
 }

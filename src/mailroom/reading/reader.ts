@@ -1,4 +1,5 @@
 // Reads in stored messages: their bytes from storage, what is asked of them from the workers that take messages apart.
+import type { KeptEnvelope } from '../storage/keptEnvelope';
 import type { RawStore } from '../storage/rawStore';
 import type { StoredMessage } from '../../core/mail/message';
 import type { Parse, Parsing } from './parsePool';
@@ -41,6 +42,11 @@ export class Reader {
     const out: (Read<K> | null)[] = ids.map(() => null);
     for (const [n, read] of (await this.of(stored, kind, given)).entries()) out[which[n]] = read;
     return out;
+  }
+
+  /** The envelope of a stored message of which that is lost. */
+  async envelopeOf({ bytes, form }: StoredMessage): Promise<KeptEnvelope> {
+    return (await this.parse([Uint8Array.from(bytes)], form, false)).envelopes[0];
   }
 
   /** The same of messages that are on their way in. */

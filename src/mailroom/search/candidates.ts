@@ -9,7 +9,8 @@ import { conditionTest } from '../../core/rules/match';
 import { isDeep, type Condition, type DeepCondition, type Rule } from '../../core/rules/rule';
 import { askRule, TableMatcher } from '../../core/rules/messageTable';
 import { bit } from '../state/columns';
-import type { MailState } from '../state/mailState';
+import { deepConditionsOf } from './deepConditions';
+import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
@@ -95,7 +96,7 @@ export function* candidates(mailbox: SortedMail, now = mailbox.now()): Generator
 }
 
 /** The messages here about which the line decides: not what the person put where it is, nor what they wrote themselves. */
-export function* decidedByLine({
+function* decidedByLine({
   columns,
   tables,
   derived,
@@ -105,6 +106,21 @@ export function* decidedByLine({
     const place = columns.place[id];
     if (place !== expunged && !out[place] && !(columns.bits[id] & bit.byHand) && !derived.isOwn(id)) yield id;
   }
+}
+
+/** As `mailbox.readyToSort()` says. */
+export async function readyToSort(
+  mailbox: Pick<MailState, 'columns' | 'tables' | 'derived' | 'setup'> & Pick<Loading, 'ready'> & Judging & Asking,
+  setup: Setup,
+  wanted?: () => boolean,
+): Promise<void> {
+  const { junk, deep } = mailbox;
+  await Promise.all([mailbox.ready(), junk.settle()]);
+  // Where the junk filter is to decide otherwise, all that it may decide about is judged: a part would be no answer.
+  if (setup.junk.strictness > 0 && setup.junk !== mailbox.setup.junk)
+    await junk.judge(decidedByLine(mailbox), () => undefined, wanted);
+  const conditions = deepConditionsOf(setup === mailbox.setup ? setup.rules : [...setup.rules, ...mailbox.setup.rules]);
+  if (conditions.length) await deep.ready(conditions, wanted);
 }
 
 /**

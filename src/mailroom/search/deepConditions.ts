@@ -1,5 +1,6 @@
 // Which messages the deep conditions of rules hold for: those on the text and on any header field. A condition is asked
 // of all messages once, of the text index first; after that it is a bit for each.
+import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
 import { keepNewest } from '../../core/data/memo';
 import { Bits } from '../../core/data/bits';
@@ -31,7 +32,7 @@ export const deepConditionsOf = (rules: readonly Rule[]): DeepCondition[] =>
 
 export class DeepAnswers {
   private readonly kept = new Map<string, Kept>();
-  private running: Promise<void> = Promise.resolve();
+  private readonly running = new InTurn();
 
   constructor(private readonly mailbox: Pick<MailState, 'columns'> & Readable & Indexed) {}
 
@@ -44,9 +45,9 @@ export class DeepAnswers {
 
   /** Asks all messages that were not asked yet. Stops where `wanted` says that nobody waits any more. */
   ready(conditions: readonly DeepCondition[], wanted: () => boolean = () => true): Promise<void> {
-    const run = this.running.then(() => (wanted() ? this.ask(conditions, wanted) : undefined));
-    this.running = run.catch(() => undefined);
-    return run;
+    return this.running.do(async () => {
+      if (wanted()) await this.ask(conditions, wanted);
+    });
   }
 
   private async ask(conditions: readonly DeepCondition[], wanted: () => boolean): Promise<void> {

@@ -1,5 +1,6 @@
 // Finding in the mailroom: a query asked of all messages that are here.
 import { Bits } from '../../core/data/bits';
+import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
 import { keepNewest } from '../../core/data/memo';
 import { find, findText, dayTest, leavesOf, type Leaf, type TextLeaf } from '../../core/search/find';
@@ -26,7 +27,7 @@ export class Finding {
   /** What keys with a text were found to hold for, for so many messages: no command changes what a message says. */
   private readonly kept = new Map<string, Bits>();
 
-  private reading: Promise<void> = Promise.resolve();
+  private readonly reading = new InTurn();
 
   constructor(
     private readonly mailbox: MailState &
@@ -45,8 +46,7 @@ export class Finding {
       if (needsIndex.has(leaf.key)) await mailbox.text.ready(mailbox.columns.count);
       if (leaf.key !== 'header' && leaf.key !== 'bcc') continue;
       // One after another: what is still being read is not taken for all there is.
-      this.reading = this.reading.then(() => this.read(leaf));
-      await this.reading;
+      await this.reading.do(() => this.read(leaf));
     }
   }
 

@@ -1,11 +1,11 @@
 // The text index in the mailroom: its segments in memory and in storage. It follows from the raw messages and can always
 // be made anew; what is missing or spoilt is.
-import type { Form } from '../../core/mail/mbox';
 import type { StoredMessage } from '../../core/mail/message';
 import type { TextBatch } from '../../core/search/textBatch';
 import { TextSegments } from '../../core/search/segments';
 import { without, type PackedSegment } from '../../core/search/textIndex';
 import { segmentSize } from '../../core/search/units';
+import type { Parse } from '../reading/parsePool';
 import type { Records } from '../storage/records';
 import type { Writes } from '../storage/storing';
 import { keyOf } from '../storage/keys';
@@ -28,9 +28,6 @@ const segmentSchema = z.object({
 const sliceSize = 64;
 /** And so many bytes, about. */
 const sliceBytes = 8 << 20;
-
-/** Takes stored messages apart and gives what the index takes in of them. */
-export type ReadTexts = (messages: Uint8Array<ArrayBuffer>[], form: Form) => Promise<TextBatch>;
 
 /** Messages by their segment, numbered from 0 within it. */
 function bySegment(ids: Iterable<number>): Map<number, Set<number>> {
@@ -57,7 +54,7 @@ export class TextStore {
     private readonly records: Records,
     private readonly raws: RawStore,
     /** Takes messages apart, away from the mailroom's own worker. */
-    private readonly read: ReadTexts,
+    private readonly parse: Parse,
     /** Hears how many messages of how many are in the index, while it is read or made. */
     private readonly reading: (done: number, total: number) => void = () => undefined,
   ) {}
@@ -115,9 +112,10 @@ export class TextStore {
       const which = stored.flatMap((one, n) => (one?.form === form ? [n] : []));
       if (which.length === 0) continue;
       // A copy each: what is sent takes all of the pack along that it stands in.
-      const batch = await this.read(
+      const { text: batch } = await this.parse(
         which.map((n) => Uint8Array.from(stored[n]?.bytes ?? [])),
         form,
+        false,
       );
       for (const [at, n] of which.entries()) out[n] = { batch, at };
     }

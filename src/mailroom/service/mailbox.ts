@@ -4,13 +4,14 @@
 // it twice is applying it once. State packs follow behind, and `meta` says up to which record they are complete. After
 // a crash the records beyond that are applied again. The journal alone can rebuild all state.
 import { emptySetup, type Setup } from '../../core/line/setup';
+import { InTurn } from '../../core/data/inTurn';
 import type { Bits } from '../../core/data/bits';
 import { MessageTable } from '../../core/rules/messageTable';
 import type { ReadingProgress } from '../border/overview';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { StateColumns } from '../state/columns';
-import { DeepAnswers, deepConditionsOf } from '../search/deepConditions';
-import { decidedByLine } from '../search/candidates';
+import { DeepAnswers } from '../search/deepConditions';
+import { readyToSort } from '../search/candidates';
 import { DaysSeen } from '../state/daysSeen';
 import { Derived } from '../state/derived';
 import { headOf, readHeads, type JournalHead } from '../state/journalHead';
@@ -19,25 +20,27 @@ import { Finding } from '../search/finding';
 import { JunkRoom } from '../junk/junkFilter';
 import { People } from '../state/people';
 import { Redundancy } from '../search/redundancy';
+import { metaOf, takeUpMeta } from '../state/meta';
+import { lookThrough, lostWords } from '../state/damaged';
 import { readState, type ReadState } from '../state/readState';
+import { replay } from '../state/replay';
 import { SenderIndex } from '../state/senderIndex';
 import { RawStore } from '../storage/rawStore';
 import type { StoredMessage } from '../../core/mail/message';
-import { recordOf, recordsOf, type Commit, type JournalRecord } from '../storage/journal';
-import { bigMessage, keyOf, rawPackSize, statePackSize } from '../storage/keys';
+import { recordOf, type Commit, type JournalRecord } from '../storage/journal';
+import { keyOf, statePackSize } from '../storage/keys';
 import { editSetup } from '../../core/line/setupEdit';
 import { storageTrouble, type RecordStore } from '../storage/recordStore';
 import { Records } from '../storage/records';
 import { Storing, type Writes } from '../storage/storing';
 import { expunged, Tables } from '../state/internedTables';
 import { readImporting, type Importing } from '../storage/importing';
-import { missingRaw, type Stock } from '../storage/stock';
+import { missingMessages, type Stock } from '../storage/stock';
 import { putUnknown, unknownAfter, type Unknown } from '../commands/putUnknown';
 import { Lasting } from '../time/lasting';
 import { messages } from '../../core/text/sentences';
-import { TextStore, type ReadTexts } from '../search/textStore';
+import { TextStore } from '../search/textStore';
 import { Views } from '../search/views';
-import { turn } from '../time/turn';
 import { NotWritten } from '../storage/committing';
 import { Reader, type TakingApart } from '../reading/reader';
 
@@ -91,7 +94,7 @@ export class Mailbox {
   private closed = false;
   /** How many messages there were when it was opened. */
   private atOpening = 0;
-  private queue: Promise<unknown> = Promise.resolve();
+  private readonly turns = new InTurn();
   /** What conditions were found to hold for, under the accounts or the Register by which they go (candidates.ts). */
   asked = new WeakMap<object, Map<string, Bits>>();
   private readonly table = new MessageTable((id) => this.envelopes.get(id));
@@ -125,14 +128,10 @@ export class Mailbox {
     this.views = new Views(this);
     this.raws = new RawStore(records);
     this.reader = new Reader(this.raws, parsing);
-    const { parse } = parsing;
-    const readTexts: ReadTexts = async (messages, form) => (await parse(messages, form, false)).text;
-    this.text = new TextStore(records, this.raws, readTexts, (done, total) => reading({ what: 'texts', done, total }));
-    this.envelopes = new EnvelopeStore(
-      records,
-      this.raws,
-      async ({ bytes, form }) => (await parse([Uint8Array.from(bytes)], form, false)).envelopes[0],
+    this.text = new TextStore(records, this.raws, parsing.parse, (done, total) =>
+      reading({ what: 'texts', done, total }),
     );
+    this.envelopes = new EnvelopeStore(records, this.raws, (stored) => this.reader.envelopeOf(stored));
     this.senderIndex = new SenderIndex(this.envelopes);
   }
 
@@ -162,15 +161,8 @@ export class Mailbox {
     const { meta, from } = state;
     this.first = state.first;
     if (meta) {
-      this.tables = new Tables(meta);
-      this.setup = meta.setup;
-      this.cursor = meta.cursor;
-      this.postOn = meta.postOn;
-      this.agedAt = meta.agedAt;
-      this.remindedAt = meta.remindedAt;
-      this.daysSeen.takeUp(meta.daysSeen);
+      takeUpMeta(this, meta);
       this.counted = meta.count;
-      this.erasedTo = meta.erasedTo;
     }
     const unknown = await this.replay(state);
     this.derived.setAccounts(this.setup.accounts);
@@ -179,7 +171,9 @@ export class Mailbox {
     this.views.rebuild();
     this.revision = this.seq;
     this.atOpening = this.columns.count;
-    this.tellMissing(state.stock);
+    this.tellLost(
+      missingMessages(state.stock, this.columns.count).filter((id) => this.columns.place[id] !== expunged).length,
+    );
     if (unknown.ids.length) await this.exclusive(() => putUnknown(this, unknown));
     this.journalLoaded = new Lasting(() => this.restBegun.then(() => this.loadHeads(from)));
     this.envelopesLoaded = new Lasting(() => this.journalLoaded.get().then(() => this.loadEnvelopes(state.stock)));
@@ -201,33 +195,17 @@ export class Mailbox {
     return this.envelopesLoaded.get();
   }
 
-  /** Applies the journal's records after `from`. Returns the messages of which it is not known how they came in. */
-  private async replay({ from, last, stock, uncertain, gaps }: ReadState): Promise<Unknown> {
-    const unknown = new Set(uncertain);
-    const changes: JournalRecord['change'][] = [];
-    let lost = gaps;
-    for await (const { record } of recordsOf(
-      this.records,
-      stock.journal.filter((seq) => seq > from),
-    )) {
-      lost ||= record === null;
-      if (!record) continue;
-      const { count } = this.columns;
-      this.apply(record);
-      changes.push(record.change);
-      for (let id = count; id < (record.add?.first ?? 0); id++) unknown.add(id);
-    }
-    this.seq = last;
-    // The record that is lost may be the one by which the last messages came.
-    if (lost) {
-      const { count } = this.columns;
-      this.columns.grow(await this.reach(stock, count));
-      for (let id = count; id < this.columns.count; id++) unknown.add(id);
-    }
+  /** Applies the journal's records that state packs don't hold. Returns the messages of which it is not known how they came in. */
+  private async replay(state: ReadState): Promise<Unknown> {
+    const replayed = await replay(this, state, {
+      apply: (record) => this.apply(record),
+      reach: (count) => this.reach(state.stock, count),
+    });
+    this.seq = state.last;
     this.counted = this.columns.count;
     const wrong = this.tables.setRight(this.columns);
     if (wrong) this.tell(`${messages(wrong)} stood in places or bore labels of which no record is left.`);
-    return unknownAfter(unknown, changes);
+    return unknownAfter(replayed.unknown, replayed.changes);
   }
 
   /** How many messages there are bytes or envelopes of, at least `count`. */
@@ -235,20 +213,8 @@ export class Mailbox {
     return this.envelopes.reach(stock, await this.raws.reach(stock, count));
   }
 
-  /** Tells of the raw messages that should be there and are not. */
-  private tellMissing(stock: Stock): void {
-    const { count } = this.columns;
-    const ids = missingRaw(stock, count).flatMap((pack) =>
-      Array.from({ length: Math.min(rawPackSize, count - pack * rawPackSize) }, (_, i) => pack * rawPackSize + i),
-    );
-    this.tellLost(ids.filter((id) => this.columns.place[id] !== expunged).length);
-  }
-
   private tellLost(count: number): void {
-    if (count)
-      this.tell(
-        `The bytes of ${messages(count)} are missing from storage: what a row says of them is all that is left. All others can be read and saved.`,
-      );
+    if (count > 0) this.tell(lostWords(count));
   }
 
   /** Reads the Logbook's entries, which the first rows don't need. */
@@ -266,14 +232,7 @@ export class Mailbox {
     const { count } = this.columns;
     const reading = (done: number) => this.reading({ what: 'rows', done, total: count });
     await this.envelopes.ensureAll(count, reading);
-    // Decoding all at once would hold up whoever asks for rows meanwhile.
-    let lost = 0;
-    for (let id = 0; id < count; id++) {
-      const { damage, size } = this.envelopes.get(id);
-      if (damage !== null) this.damaged.add(id);
-      if (size > bigMessage && !stock.big.has(id) && this.columns.place[id] !== expunged && id < this.atOpening) lost++;
-      if (id % 512 === 511) await turn();
-    }
+    const lost = await lookThrough(this, stock, this.atOpening);
     this.tellLost(lost);
     await this.rebuildDerived();
   }
@@ -298,13 +257,7 @@ export class Mailbox {
    * rules ask of texts is known. Ends early where `wanted` says that nobody waits any more.
    */
   async readyToSort(setup: Setup, wanted?: () => boolean): Promise<void> {
-    await Promise.all([this.ready(), this.junk.settle()]);
-    // Where the junk filter is to decide otherwise, all that it may decide about is judged: a part would be no answer.
-    const { strictness } = setup.junk;
-    if (strictness > 0 && setup.junk !== this.setup.junk)
-      await this.junk.judge(decidedByLine(this), () => undefined, wanted);
-    const deep = deepConditionsOf(setup === this.setup ? setup.rules : [...setup.rules, ...this.setup.rules]);
-    if (deep.length) await this.deep.ready(deep, wanted);
+    await readyToSort(this, setup, wanted);
   }
 
   /** The envelopes in columns, for asking a condition of all at once. Only after {@link ready}. */
@@ -346,13 +299,10 @@ export class Mailbox {
 
   /** Runs one command after another: none sees another half done. */
   exclusive<T>(work: () => Promise<T>): Promise<T> {
-    const inTurn = () => {
+    return this.turns.do(() => {
       if (this.closed) throw new NotWritten('Everything was deleted meanwhile, so nothing was done.');
       return work();
-    };
-    const run = this.queue.then(inTurn, inTurn);
-    this.queue = run.catch(() => undefined);
-    return run;
+    });
   }
 
   /** Stores the bytes and envelopes of messages that a command is about to add. Throws NotWritten. */
@@ -443,21 +393,6 @@ export class Mailbox {
 
   /** What the meta record says now. */
   meta(): Writes[number] {
-    const meta = {
-      seq: this.seq,
-      count: this.counted,
-      places: [...this.tables.places.items],
-      labelSets: [...this.tables.labelSets.items],
-      traces: [...this.tables.traces.items],
-      setup: this.setup,
-      cursor: this.cursor,
-      postOn: this.postOn,
-      agedAt: this.agedAt,
-      remindedAt: this.remindedAt,
-      daysSeen: [...this.daysSeen.list],
-      first: this.first,
-      erasedTo: this.erasedTo,
-    };
-    return [keyOf.meta, meta];
+    return [keyOf.meta, metaOf(this, this.counted)];
   }
 }

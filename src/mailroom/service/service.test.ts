@@ -79,7 +79,6 @@ test('opening marks read without being what Undo takes back; Undo finds the last
   expect(await service.undo('u0', 'last')).toEqual({ ok: false, error: 'There is nothing left to undo.' });
   await service.act('a', { ids: [0] }, { do: 'move', place: 'bin' });
   await service.act('b', { ids: [1] }, { do: 'read', value: true, opened: true });
-  expect((await service.overview()).undo?.says).toBe('Binned “Message 1”');
   expect(await service.undo('u1', 'last')).toMatchObject({ ok: true, receipt: { says: 'Undid: Binned “Message 1”' } });
   expect((await service.rows(inbox, single, 0, 9)).rows.map((r) => r.unread)).toEqual([false, true]);
   const arrived = (await service.logbook(wholeLog, 0, 9)).entries.find((e) => e.by === 'post office');

@@ -2,6 +2,7 @@
 // weeks’ work. What is left is right, what is not is told, and the work goes on. SQLite’s promise of atomic commit
 // (sqlite.org/atomiccommit.html, from memory) is the measure for writes that are refused.
 // FAULTS=5000 for more: the run on CI must end in time.
+import { chance, type Random } from '../../../bench/chance';
 import { isDeepStrictEqual } from 'node:util';
 import { inks } from '../../core/mail/label';
 import { act } from '../commands/acts';
@@ -97,16 +98,6 @@ async function truths(): Promise<Truth[]> {
   }
   mailbox.close();
   return out;
-}
-
-type Random = (below: number) => number;
-
-function chance(seed: number): Random {
-  let state = seed;
-  return (below) => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return Math.floor((state / 4294967296) * below);
-  };
 }
 
 /** Something within a value, cut or flipped; the value itself is left alone. */

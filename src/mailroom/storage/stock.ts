@@ -48,6 +48,11 @@ export function gapsIn(numbers: readonly number[], first: number, last: number):
   return gaps;
 }
 
-/** The raw packs that `count` messages need and that are not there. */
-export const missingRaw = (stock: Stock, count: number): number[] =>
-  Array.from({ length: Math.ceil(count / rawPackSize) }, (_, pack) => pack).filter((pack) => !stock.raw.has(pack));
+/** The messages whose packs of raw messages should be there and are not. */
+export const missingMessages = ({ raw }: Stock, count: number): number[] =>
+  Array.from({ length: Math.ceil(count / rawPackSize) }, (_, pack) => pack)
+    .filter((pack) => !raw.has(pack))
+    .flatMap((pack) => {
+      const first = pack * rawPackSize;
+      return Array.from({ length: Math.min(rawPackSize, count - first) }, (_, i) => first + i);
+    });

@@ -9,7 +9,8 @@ import { asConditions, nodeOf, NotTaken, type Node } from './conditions';
 import { meaningOf, type Command, type Test } from './meaning';
 import { namesOf, type ScriptNames } from './names';
 import { parseScript, type Spot } from './script';
-import { codeOf, writeScript, type SieveScript, type Written } from './write';
+import { commandsOf, everyExtension, sameCode } from './ownCode';
+import { writeScript, type SieveScript, type Written } from './write';
 
 /** Something to be told of a script: at which line, and what. */
 export interface Remark {
@@ -333,24 +334,6 @@ function jsonOf(text: string): unknown {
   }
 }
 
-/** A command without where it stands and what comments say of it. */
-const bare = (command: Command): string =>
-  JSON.stringify(command, (key, value: unknown) => (key === 'at' || key === 'comments' ? undefined : value));
-
-/** The commands of a script that must be right: one of ours. */
-function commandsOf(code: string, required: readonly string[]): Command[] {
-  const parsed = parseScript(`require [${required.map((one) => `"${one}"`).join(', ')}];\n${code}`);
-  return parsed.ok ? meaningOf(parsed.script).commands : [];
-}
-
-/** Whether a command is just what a rule is written as. */
-function sameCode(command: Command, rule: Rule, setup: Written): boolean {
-  const written = codeOf(rule, setup);
-  if ('unsaid' in written) return false;
-  const [own] = commandsOf(written.code, ['fileinto', ...written.required]);
-  return own !== undefined && bare(own) === bare(command);
-}
-
 /**
  * Reads a script. `setup` names the folders, labels and accounts that are there; `newId` makes ids. A syntax error is
  * told with its line and column, and nothing is taken.
@@ -398,5 +381,3 @@ export function scriptOf(setup: Written): SieveScript {
   };
   return writeScript(setup, plain);
 }
-
-const everyExtension = ['fileinto', 'imap4flags', 'body', 'date', 'relational'];
