@@ -4,7 +4,8 @@ import type { Mailroom } from '../src/mailroom/border/mailroom';
 import { raw, scripted, starter } from '../src/mailroom/testing/serviceTesting';
 import { testTime } from '../src/mailroom/testing/testing';
 import { fuzzFiles, fuzzMessages, fuzzSettings } from './fuzz';
-import { anything, chance } from './fuzzing';
+import { chance } from './chance';
+import { anything } from './fuzzing';
 
 const some = Number(process.env.FUZZ ?? 300);
 

@@ -12,7 +12,8 @@ import { checkSetup, parseSetup } from '../src/core/line/setup';
 import { readScript, scriptOf } from '../src/core/rules/sieve/read';
 import { registerFromCsv, registerToCsv } from '../src/core/senders/registerCsv';
 import { readBatch } from '../src/mailroom/reading/readMessages';
-import { bytesOf, chance, madeMessage, mutated, mutatedJson, mutatedText, type Random } from './fuzzing';
+import { chance, type Random } from './chance';
+import { bytesOf, madeMessage, mutated, mutatedJson, mutatedText } from './fuzzing';
 import { realMessages } from './realMessages';
 
 /** What took longest for its length. */

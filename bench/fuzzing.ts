@@ -2,17 +2,7 @@
 // altered. One source of chance, so that a failure can be seen again.
 
 import { joinBytes } from '../src/core/data/bytes';
-
-/** A whole number below its argument. */
-export type Random = (below: number) => number;
-
-export function chance(seed: number): Random {
-  let state = seed >>> 0;
-  return (below) => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return Math.floor((state / 4294967296) * below);
-  };
-}
+import type { Random } from './chance';
 
 const pick = <T>(random: Random, list: readonly T[]): T => list[random(list.length)];
 

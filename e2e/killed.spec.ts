@@ -1,20 +1,18 @@
 // The page is killed while commands run: its process is crashed, worker and all, about when the command is written. Each
 // time the next page must find every command whole or not there.
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { chance } from '../bench/chance';
 import { bringIn, counts, mailFile, openOwn, placeLink, rows, undoButton } from './desk';
 
 // More by KILLS=100: the run on CI must end in time on a slow machine, too.
 const kills = Number(process.env.KILLS ?? 20);
 const size = 3_000;
 
-/** A seeded source of chance, so that a failure can be seen again. */
-function chance(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 4294967296;
-  };
-}
+/** A share between 0 and 1, by a source of chance. */
+const shares = (seed: number) => {
+  const random = chance(seed);
+  return () => random(1_000_000) / 1_000_000;
+};
 
 interface State {
   inbox: number;
@@ -43,7 +41,7 @@ test(`the page is killed at ${kills} random instants: every command is whole or 
 }, info) => {
   test.setTimeout(Math.max(600_000, kills * 6_000));
   // One source of chance, so that a failure can be seen again.
-  const random = chance(20261124);
+  const random = shares(20261124);
   await openOwn(first);
   const mbox = Array.from(
     { length: size },
@@ -113,7 +111,7 @@ test('an import is killed again and again: whole batches each time, and at the e
   // Of all kills about one in ten.
   const times = Math.max(3, Math.round(kills / 10));
   test.setTimeout(Math.max(240_000, times * 20_000));
-  const random = chance(7);
+  const random = shares(7);
   await openOwn(first);
   const count = 6_000;
   const mbox = Array.from(

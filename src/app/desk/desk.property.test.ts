@@ -1,10 +1,11 @@
 // The desk against a simple model of it: whatever a person does in whatever order, an act goes to exactly what the screen
 // said, what is counted is what is there, and Undo takes back what was done here last. More by DESKS=2000.
 import '../testing/browserStorage';
+import { chance, type Random } from '../../../bench/chance';
 import { emptySetup } from '../../core/line/setup';
 import type { Mailroom } from '../../mailroom/border/mailroom';
 import type { Row } from '../../mailroom/border/rows';
-import type { Act, Filter, Grouping, View } from '../../mailroom/border/views';
+import type { Act, Grouping, View } from '../../mailroom/border/views';
 import { memoryStore, type RecordStore } from '../../mailroom/storage/recordStore';
 import { starter } from '../../mailroom/testing/serviceTesting';
 import { testPost } from '../../mailroom/testing/testPost';
@@ -21,6 +22,7 @@ import {
   useDesk,
 } from '../state/desk';
 import { rowKey } from '../state/ticks';
+import { accounts, DeskModel, type Shown } from '../testing/deskModel';
 import { forgetAllDone } from '../state/undoing';
 import { reachOf, rowTarget, target } from './deskActs';
 
@@ -46,141 +48,6 @@ jest.mock('../state/preferences', () => ({
 const sequences = Number(process.env.DESKS ?? 60);
 const steps = 25;
 const start = starter(() => emptySetup);
-const accounts = ['a', 'b'];
-
-function chance(seed: number): (below: number) => number {
-  let state = seed;
-  return (below) => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return Math.floor((state / 4294967296) * below);
-  };
-}
-
-type Random = ReturnType<typeof chance>;
-type Mark = 'place' | 'unread' | 'flagged';
-
-/** A message as the model has it. */
-interface Message {
-  id: number;
-  conversation: number;
-  account: string;
-  attachments: boolean;
-  place: string;
-  unread: boolean;
-  flagged: boolean;
-}
-
-interface Change {
-  id: number;
-  mark: Mark;
-  before: string | boolean;
-  after: string | boolean;
-}
-
-/** What is shown: a place, perhaps narrowed; `fitted`: what fitted when the filter was applied. */
-interface Shown {
-  place: string;
-  filter: Filter | null;
-  fitted: Set<number>;
-  account: string | null;
-  grouped: boolean;
-  name: string;
-}
-
-/** The mail and the desk, as simply as can be said. */
-class Model {
-  readonly mail: Message[] = [];
-  /** What was done here, and by what it was told apart. */
-  readonly done: Change[][] = [];
-  ticks = new Map<number, number[]>();
-  anchor: number | null = null;
-  beforeRange = new Map<number, number[]>();
-
-  /** A new message as it is sent, and into the model. */
-  write(random: Random): string {
-    const id = this.mail.length;
-    const answered = id > 0 && random(2) ? random(id) : null;
-    const account = accounts[random(2)];
-    const attachments = random(4) === 0;
-    const conversation = answered === null ? id : this.mail[answered].conversation;
-    this.mail.push({ id, conversation, account, attachments, place: 'inbox', unread: true, flagged: false });
-    const minute = String(id % 60).padStart(2, '0');
-    return [
-      `From: sender${id % 5}@b.test`,
-      `To: ${account}@me.test`,
-      `Subject: ${answered === null ? '' : 'Re: '}Matter ${conversation}`,
-      `Date: Tue, 24 Nov 2026 0${Math.floor(id / 60)}:${minute}:00 +0000`,
-      `Message-ID: <${id}@b.test>`,
-      ...(answered === null ? [] : [`In-Reply-To: <${answered}@b.test>`]),
-      ...(attachments ? ['Content-Type: application/pdf; name="a.pdf"', 'Content-Disposition: attachment'] : []),
-      '',
-      `Text ${id}`,
-    ].join('\n');
-  }
-
-  private fits({ unread, flagged, attachments }: Message, filter: Filter | null): boolean {
-    if (filter === 'unread') return unread;
-    if (filter === 'flagged') return flagged;
-    return filter === 'attachments' ? attachments : true;
-  }
-
-  /** The messages that are shown, newest first. */
-  shown({ place, filter, fitted, account }: Omit<Shown, 'grouped' | 'name'>): Message[] {
-    return this.mail
-      .filter((m) => m.place === place && (account === null || m.account === account))
-      .filter((m) => fitted.has(m.id) || this.fits(m, filter))
-      .reverse();
-  }
-
-  /** The rows that are shown, each with its messages. */
-  rows(shown: Shown): { key: number; messages: Message[] }[] {
-    const list = this.shown(shown);
-    if (!shown.grouped) return list.map((message) => ({ key: message.id, messages: [message] }));
-    const keys = [...new Set(list.map((m) => m.conversation))];
-    return keys.map((key) => ({ key, messages: list.filter((m) => m.conversation === key) }));
-  }
-
-  setTicks(ticks: Map<number, number[]>, anchor: number | null, beforeRange = ticks): void {
-    this.ticks = ticks;
-    this.anchor = anchor;
-    this.beforeRange = beforeRange;
-  }
-
-  untickGone(shown: Shown): void {
-    const there = new Set(this.shown(shown).map((m) => m.id));
-    const still = (ticks: Map<number, number[]>) =>
-      new Map(
-        [...ticks]
-          .map(([key, ids]) => [key, ids.filter((id) => there.has(id))] as const)
-          .filter(([, ids]) => ids.length),
-      );
-    this.setTicks(still(this.ticks), this.anchor, still(this.beforeRange));
-  }
-
-  /** Carries an act out; what it changed. */
-  act(ids: readonly number[], act: Act): Change[] {
-    const [mark, after]: [Mark, string | boolean] =
-      act.do === 'move'
-        ? ['place', act.place]
-        : act.do === 'read'
-          ? ['unread', !act.value]
-          : ['flagged', 'value' in act && act.value];
-    const changes = ids.flatMap((id) =>
-      this.mail[id][mark] === after ? [] : [{ id, mark, before: this.mail[id][mark], after }],
-    );
-    for (const { id } of changes) Object.assign(this.mail[id], { [mark]: after });
-    return changes;
-  }
-
-  /** Takes back the last that was done here of which something is left. */
-  undo(): void {
-    for (let changes = this.done.pop(); changes; changes = this.done.pop()) {
-      const standing = changes.filter(({ id, mark, after }) => this.mail[id][mark] === after);
-      for (const { id, mark, before } of standing) Object.assign(this.mail[id], { [mark]: before });
-      if (standing.length) return;
-    }
-  }
-}
 
 const sorted = (ids: Iterable<number>) => [...ids].sort((a, b) => a - b);
 const plain = (ticks: ReadonlyMap<number, readonly number[]>) =>
@@ -198,7 +65,7 @@ const actsTried: Act[] = [
 
 /** A person at the desk, and the model beside them. */
 class Person {
-  readonly model = new Model();
+  readonly model = new DeskModel();
   private shown: Shown = { place: 'inbox', filter: null, fitted: new Set(), account: null, grouped: false, name: '0' };
   private open: number | null = null;
   private count = 0;
