@@ -87,7 +87,7 @@ function AgendaItem({ row, setup, now, onDue }: AgendaItemProps) {
     >
       {row.flagged ? (
         <button
-          className="btn btn-square btn-outline btn-xs"
+          className="btn btn-square btn-outline btn-xs [&:not(:hover,:focus-visible)>svg]:opacity-0"
           aria-label={`Done: ${subject}`}
           title="Done"
           onClick={() => void runAct({ ids: [row.id] }, { do: 'done' })}

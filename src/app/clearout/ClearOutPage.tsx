@@ -9,7 +9,7 @@ import type { Act, View } from '../../mailroom/border/views';
 import { UndoSpot } from '../desk/StampBar';
 import { runAct } from '../state/desk';
 import { useMailbox } from '../state/overview';
-import { Dialog } from '../ui/Dialog';
+import { Sure } from '../ui/Sure';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { viewName } from '../ui/naming';
@@ -92,19 +92,11 @@ function Ready({ at: { of, choice, whole }, onPick }: { at: ClearOutAt; onPick: 
   );
 }
 
-interface AskProps {
-  report: ClearOutReport;
-  words: string;
-  act: Act;
-  onGo: () => void;
-  onClose: () => void;
-}
-
-/** The one question before a great many messages move. */
-function Ask({ report, words, act, onGo, onClose }: AskProps) {
+/** What follows of a clear-out, before it is done. */
+function Consequences({ report, act }: { report: ClearOutReport; act: Act }) {
   const outstanding = Object.values(report.standsOut).reduce((a, b) => a + b, 0);
   return (
-    <Dialog title={`${words}?`} onClose={onClose}>
+    <>
       <p>
         {act.do === 'move' && act.place === 'bin'
           ? 'They stay in the Bin for 30 days, then they are deleted for good.'
@@ -116,15 +108,7 @@ function Ask({ report, words, act, onGo, onClose }: AskProps) {
       {outstanding > 0 && (
         <p className="mt-2">Among them are some that stand out: look at them on the right first if in doubt.</p>
       )}
-      <div className="mt-4 flex gap-2">
-        <button className="btn btn-primary btn-sm" autoFocus onClick={onGo}>
-          {words}
-        </button>
-        <button className="btn btn-ghost btn-sm" onClick={onClose}>
-          Leave it
-        </button>
-      </div>
-    </Dialog>
+    </>
   );
 }
 
@@ -283,13 +267,13 @@ function ClearOutOf({
               })}
           </div>
           {asking && report && (
-            <Ask
-              report={report}
+            <Sure
               words={asking.says(asking.reach(report))}
-              act={asking.act}
               onGo={() => void run(asking.act)}
               onClose={() => setAsking(null)}
-            />
+            >
+              <Consequences report={report} act={asking.act} />
+            </Sure>
           )}
         </div>
       }

@@ -2,6 +2,7 @@ import { Archive, MailOpen, Settings2, Trash2 } from 'lucide-react';
 import { useEffect, useRef, type Ref } from 'react';
 import { Link } from 'react-router';
 import type { Setup } from '../../core/line/setup';
+import { everyRow } from '../../mailroom/border/held';
 import type { Act, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
@@ -28,7 +29,7 @@ const wholeActs: [word: string, icon: typeof Archive, act: Act][] = [
 
 /** Does something to all that a lane holds now. */
 async function actOnAll(view: View, does: Act): Promise<void> {
-  const { ids } = await mailroom.held(view, { grouped: false, elsewhere: false }, 'all', 0, 2 ** 31 - 1);
+  const { ids } = await mailroom.held(view, { grouped: false, elsewhere: false }, 'all', 0, everyRow);
   await act({ ids: [...ids] }, does);
 }
 

@@ -101,10 +101,6 @@ function EmptyRow({ index }: { index: number }) {
   );
 }
 
-/** Whether somebody is at a list: with the pointer, the keyboard, or ticks. */
-const isTouched = (element: HTMLElement): boolean =>
-  useDesk.getState().ticked.size > 0 || element.matches(':hover, :focus-within');
-
 /** The height of a row, and which of them are in the page: those in sight, and some about them. */
 function useVirtualRows(scroller: RefObject<HTMLDivElement | null>, total: number) {
   const { density, textSize } = usePreferences();
@@ -155,11 +151,12 @@ export function RowList(props: RowListProps) {
     [virtual],
   );
 
+  const anyTicked = useDesk((s) => s.ticked.size > 0);
   const { above, toTop } = useStanding(virtual, {
     rows,
     height,
     name: JSON.stringify([view, grouping]),
-    touched: (element) => open !== null || isTouched(element),
+    held: open !== null || anyTicked,
   });
   const { onPress, onTick, isTicked } = useTicking(props);
 

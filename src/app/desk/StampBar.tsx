@@ -87,7 +87,7 @@ export function StampBar(props: StampBarProps) {
       ? `${heldWords({ rows: target.rows, messages: target.selection.ids.length }, grouped)} ticked`
       : null;
   return (
-    <footer className="flex min-h-12 flex-wrap items-center gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
+    <footer className="flex min-h-12 flex-wrap items-center max-md:min-h-0 gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
       {many && (
         <span className="mr-2 flex shrink-0 items-center gap-1 font-semibold" role="status">
           <span>{many}</span>

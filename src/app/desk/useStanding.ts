@@ -1,6 +1,6 @@
 // Keeps what is in sight of a list where it is while rows come and go above it.
 import type { Virtualizer } from '@tanstack/react-virtual';
-import { useLayoutEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { rowKey } from '../state/ticks';
 import { shiftOf, type Standing } from './standing';
 import type { Rows } from './useRows';
@@ -10,6 +10,8 @@ import type { Rows } from './useRows';
  * the newest are shown.
  */
 const streaming = 3_000;
+
+const touches = ['pointermove', 'pointerdown', 'wheel', 'keydown'] as const;
 
 /** Where each row in memory stands. */
 function placesOf(rows: Rows): Map<number, number> {
@@ -44,20 +46,25 @@ interface List {
   name: string;
   /** A row's height, in CSS pixels. */
   height: number;
-  /** Whether somebody is at it. */
-  touched: (element: HTMLElement) => boolean;
+  /** Whether somebody is at it: a message is open, or rows are ticked. */
+  held: boolean;
 }
 
 export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list: List): StandingList {
-  const { rows, name, height, touched } = list;
+  const { rows, name, height, held } = list;
   const [more, setMore] = useState({ of: name, above: 0 });
   const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[]; changed: number } | null>(null);
-  const isTouched = useRef(touched);
+  // What of it somebody has touched. A pointer that only rests where the last page had a button touches nothing.
+  const touched = useRef<string | null>(null);
   const element = virtual.scrollElement;
   const scrolled = Math.round(virtual.scrollOffset ?? 0);
-  useLayoutEffect(() => {
-    isTouched.current = touched;
-  });
+  useEffect(() => {
+    const touch = () => (touched.current = name);
+    for (const kind of touches) element?.addEventListener(kind, touch, { passive: true });
+    return () => {
+      for (const kind of touches) element?.removeEventListener(kind, touch);
+    };
+  }, [element, name]);
   useLayoutEffect(() => {
     if (!element) return;
     const was = seen.current;
@@ -66,7 +73,7 @@ export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list:
     if (was?.name === name && was.at !== rows.at) {
       const places = placesOf(rows);
       shift = shiftOf(was.inSight, (key) => places.get(key) ?? -1);
-      const follows = now - was.changed < streaming && element.scrollTop === 0 && !isTouched.current(element);
+      const follows = now - was.changed < streaming && element.scrollTop === 0 && !held && touched.current !== name;
       if (follows) shift = 0;
       if (shift !== 0) virtual.scrollToOffset(Math.max(0, element.scrollTop + shift * height));
     }
@@ -77,6 +84,6 @@ export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list:
     });
     const changed = was?.name === name && was.at === rows.at ? was.changed : now;
     seen.current = { name, at: rows.at, inSight: inSightOf(rows, element, height), changed };
-  }, [virtual, element, rows, name, height, scrolled]);
+  }, [virtual, element, rows, name, height, scrolled, held]);
   return { above: more.of === name ? more.above : 0, toTop: () => virtual.scrollToOffset(0) };
 }
