@@ -17,6 +17,9 @@ export async function openDemoAnew(page: Page, count = 2_500): Promise<void> {
   await page.getByRole('button', { name: 'Open the demo mailbox' }).click();
   await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
   await expect.poll(() => total(page), { timeout: 30_000 }).toBe(count);
+  // The list has come as far as the counts.
+  const inbox = String((await counts(page, 'Inbox')).total);
+  await expect(page.getByRole('grid')).toHaveAttribute('aria-rowcount', inbox);
 }
 
 /** Begins with an empty mailbox, on the page where mail is brought in. */

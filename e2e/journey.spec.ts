@@ -244,6 +244,14 @@ test('starting afresh asks first, then deletes everything', async ({ page }) => 
   await expect(page.getByRole('button', { name: 'Start with my own mail' })).toBeVisible();
 });
 
+test('while the demo comes in the newest are shown, also where the pointer rests over the list', async ({ page }) => {
+  await openDemoAnew(page);
+  // The button that was pressed stood where the list is now.
+  expect(await page.getByRole('grid').evaluate((grid) => grid.matches(':hover'))).toBe(true);
+  await expect(page.locator('[aria-rowindex="1"]')).toBeInViewport();
+  await expect(page.getByText(/more above/)).toHaveCount(0);
+});
+
 test('own mail is in the list as soon as it came in, on the way there by the line', async ({ page }) => {
   // The page that is opened first asks for the Inbox's rows early: they are of the empty mailbox.
   await openOwn(page);

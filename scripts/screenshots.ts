@@ -31,6 +31,7 @@ async function open(options: BrowserContextOptions = {}): Promise<Page> {
 async function shot(page: Page, name: string): Promise<void> {
   await page.evaluate(() => document.fonts.ready);
   await page.waitForFunction(() => !document.querySelector('[aria-busy="true"]'));
+  await page.getByText('Opening…').waitFor({ state: 'hidden' });
   // What is still being counted or checked is shown by dots.
   await page.waitForFunction(
     () =>
