@@ -1,6 +1,6 @@
 // Acting: needs A3, A5, B3, B7, B8, B9, lanes, and that where the person is is kept.
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { counts, openDemo, openRow, openWith, placeLink, rows } from './desk';
+import { counts, goTo, openDemo, openRow, openWith, placeLink, rows } from './desk';
 
 const some = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `m${i}` }));
 const lane = (page: Page, name: string) => page.getByRole('region', { name: `Lane ${name}` });
@@ -51,12 +51,12 @@ test('B7: acts under the pointer, picked by the person', async ({ page }) => {
   await rows(page).nth(1).getByRole('button', { name: 'Archive' }).click();
   await expect.poll(() => counts(page, 'Archive')).toMatchObject({ total: 1 });
   await expect(openRow(page)).toHaveCount(0);
-  await page.goto('/desk');
+  await goTo(page, '/desk');
   const group = page.getByRole('group', { name: /^Acts on a row/ });
   await expect(group.getByLabel('Junk')).toBeDisabled();
   await group.getByLabel('Archive').uncheck();
   await group.getByLabel('Junk').check();
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await rows(page).nth(0).hover();
   await expect(rows(page).nth(0).getByRole('button', { name: 'Archive' })).toHaveCount(0);
   await rows(page).nth(0).getByRole('button', { name: 'Junk' }).click();
@@ -84,9 +84,9 @@ test('B7: swipes at 390x844, picked by the person; a short one does nothing', as
   await swipe(page, 0, -130);
   await expect.poll(() => counts(page, 'Bin')).toMatchObject({ total: 1 });
   expect(await counts(page, 'Archive')).toMatchObject({ total: 1 });
-  await page.goto('/desk');
+  await goTo(page, '/desk');
   await page.getByLabel('To the left').selectOption('Flag');
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await expect(rows(page).first()).toBeVisible();
   await swipe(page, 0, -130);
   await expect(rows(page).nth(0).getByLabel('Flagged')).toBeVisible();
@@ -186,7 +186,7 @@ test('lanes made, named, ordered, changed and taken off by the person; a mistake
   page,
 }) => {
   await openDemo(page);
-  await page.goto('/inbox?as=lanes');
+  await goTo(page, '/inbox?as=lanes');
   await page.getByRole('link', { name: 'Set up the lanes' }).click();
   await page.getByRole('button', { name: 'Add a lane' }).click();
   await page.getByLabel('Name').fill('Jackets');
@@ -212,7 +212,7 @@ test('lanes made, named, ordered, changed and taken off by the person; a mistake
   await expect(lane(page, 'The rest').getByRole('row').first()).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.locator('section[aria-label^="Lane "]')).toHaveCount(6);
-  await page.goto('/lanes?of=/inbox');
+  await goTo(page, '/lanes?of=/inbox');
   await page.getByRole('button', { name: 'Back to the ready lanes' }).click();
   await expect(list).toHaveCount(4);
 });

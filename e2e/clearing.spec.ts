@@ -1,6 +1,6 @@
 // Clearing out, senders and the Logbook, through the real page.
 import { expect, test, type Page } from '@playwright/test';
-import { bringIn, counts, mailFile, mbox, openDemo, openWith, rows, type Mail } from './desk';
+import { bringIn, counts, goTo, mailFile, mbox, openDemo, openWith, rows, type Mail } from './desk';
 
 const status = (page: Page) => page.getByRole('region', { name: 'What would go' }).getByRole('status');
 const day = 86_400_000;
@@ -32,7 +32,7 @@ test('G5, common practice, no source: all but the newest 50, and all but the tic
   await page.keyboard.press('Control+z');
   await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ total: 130 });
   // The ticked stay: two of them, then everything else goes.
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await rows(page).nth(2).getByRole('checkbox').click();
   await rows(page).nth(5).getByRole('checkbox').click();
   await clearOut(page);
@@ -40,7 +40,7 @@ test('G5, common practice, no source: all but the newest 50, and all but the tic
   await expect(status(page)).toHaveText('128 messages of 130 would go.');
   await page.getByRole('button', { name: 'Archive 128 messages' }).click();
   await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ total: 2 });
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await expect(rows(page)).toHaveCount(2);
   await expect(rows(page).first()).toContainText('Berth 127');
 });
@@ -104,7 +104,7 @@ test('by sender, size and what stands whole elsewhere; what can’t be read in a
     { id: 'c', from: 'News <news@sub.z.test>', text: 'x'.repeat(3_000) },
     { id: 'd', from: 'Zoe <zoe@z.test>' },
   ]);
-  await page.goto('/clear-out?of=/nowhere&choice={"older":3}');
+  await goTo(page, '/clear-out?of=/nowhere&choice={"older":3}');
   await expect(page.getByRole('heading', { name: 'Nothing is chosen yet' })).toBeVisible();
   for (const word of ['Archive', 'Bin'])
     await expect(page.getByRole('group', { name: 'Acts' }).getByRole('button', { name: word })).toBeDisabled();
@@ -140,7 +140,7 @@ test('G6: a sender’s whole mail to the Bin and back; the table sorted and narr
   await rows(page).filter({ hasText: 'Tide News' }).first().click();
   await page.keyboard.press('a');
   await expect.poll(() => counts(page, 'Archive')).toMatchObject({ total: 1 });
-  await page.goto('/senders');
+  await goTo(page, '/senders');
   const table = page.getByRole('grid', { name: 'Senders' });
   const lines = table.getByRole('row').filter({ has: page.getByRole('gridcell') });
   await expect(lines).toHaveCount(3);
@@ -181,7 +181,7 @@ test('a list is left by one request through the post office, and what comes afte
   const requests: string[] = [];
   page.on('request', (request) => requests.push(`${request.method()} ${request.url()}`));
   page.context().on('request', (request) => requests.push(`${request.method()} ${request.url()}`));
-  await page.goto('/senders?sender=news%40tides.test');
+  await goTo(page, '/senders?sender=news%40tides.test');
   const panel = page.getByRole('complementary', { name: 'Sender news@tides.test' });
   await panel.getByRole('button', { name: 'Leave the list …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Leave the list?' });
@@ -190,12 +190,12 @@ test('a list is left by one request through the post office, and what comes afte
   await expect(panel).toContainText('by one request. Nothing came after that.');
   // Nobody but our own server was asked.
   expect(requests.filter((url) => !/^\w+ (http:\/\/127\.0\.0\.1|blob:|data:)/.test(url))).toEqual([]);
-  await page.goto('/mail');
+  await goTo(page, '/mail');
   await bringIn(page, mailFile('later.mbox', mbox([news('c', -1)])));
-  await page.goto('/senders?sender=news%40tides.test');
+  await goTo(page, '/senders?sender=news%40tides.test');
   await expect(panel).toContainText('1 message came after that');
   // It stands in the Logbook, and is nothing that Undo could take back.
-  await page.goto('/logbook?what=setup');
+  await goTo(page, '/logbook?what=setup');
   const entry = page.getByRole('row').filter({ hasText: 'Left the list of Tide News' });
   await expect(entry).toBeVisible();
   await expect(entry.getByRole('button', { name: /^Undo/ })).toHaveCount(0);
@@ -207,7 +207,7 @@ test('the Logbook by who, what, when, words and message; an entry shows what it 
   await page.keyboard.press('f');
   await page.keyboard.press('a');
   await expect.poll(() => counts(page, 'Archive')).toMatchObject({ total: 1 });
-  await page.goto('/logbook');
+  await goTo(page, '/logbook');
   const entries = page.getByRole('row').filter({ has: page.getByRole('cell') });
   const search = page.getByRole('search', { name: 'Entries' });
   await search.getByLabel('What').selectOption('moved');
@@ -229,7 +229,7 @@ test('the Logbook by who, what, when, words and message; an entry shows what it 
   await expect(entries.filter({ hasText: 'as you opened it' }).first()).toBeVisible();
   await expect(entries.filter({ hasText: 'Archived' })).toHaveCount(0);
   // From a message to all that was done to it.
-  await page.goto('/archive');
+  await goTo(page, '/archive');
   await rows(page).first().click();
   await page.keyboard.press('w');
   await page.getByRole('link', { name: 'All that was done to this message' }).click();
@@ -241,7 +241,7 @@ test('the Logbook by who, what, when, words and message; an entry shows what it 
 
 test('with the demo: a ready clear-out over all places, by the keyboard alone', async ({ page }) => {
   await openDemo(page);
-  await page.goto('/clear-out?of=everywhere');
+  await goTo(page, '/clear-out?of=everywhere');
   const ready = page.getByRole('button', { name: /^Bulletins older than two weeks [\d,]+$/ });
   await expect(ready).toBeVisible();
   await ready.focus();

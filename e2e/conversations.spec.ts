@@ -4,7 +4,7 @@ import {
   bringIn,
   counts,
   downloaded,
-  type Mail,
+  goTo,
   mailFile,
   mbox,
   moveClock,
@@ -12,6 +12,7 @@ import {
   openWith,
   placeLink,
   rows,
+  type Mail,
 } from './desk';
 
 const ann = 'Ann <ann@x.test>';
@@ -67,7 +68,7 @@ test('C1, common practice, no source: conversations of three and of two are two 
   expect(await rows(page).allInnerTexts()).toEqual(before);
   expect(await counts(page, 'Inbox')).toEqual({ total: 5, unread: 5 });
   // For all places at once.
-  await page.goto('/desk');
+  await goTo(page, '/desk');
   await page.getByLabel('Gather messages into conversations in every place').click();
   await placeLink(page, 'Inbox').click();
   await expect(rows(page)).toHaveCount(2);
@@ -77,12 +78,12 @@ test('C2 and C5: Sent and Archive belong to it, own and received apart, flagged 
   page,
 }) => {
   await openWith(page, five);
-  await page.goto('/mail');
+  await goTo(page, '/mail');
   await page.getByLabel('Put the messages').selectOption('sent');
   const date = '2026-11-20T10:00:00Z';
   const own = { id: 'b4', subject: 'Re: Berth 2', from: me, to: ann, answers: ['b3'], date };
   await bringIn(page, mailFile('sent.mbox', mbox([own])));
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await rows(page).filter({ hasText: 'Yes' }).click();
   await page.keyboard.press('d');
   await page
@@ -243,9 +244,9 @@ test('C7: attachments on their message and in one strip, saved with one press', 
 test('C8: opening a conversation may mark all of it as read', async ({ page }) => {
   await openBerth(page);
   await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ unread: 4 });
-  await page.goto('/desk');
+  await goTo(page, '/desk');
   await page.getByLabel('Opening a conversation marks all of it as read').click();
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await rows(page).filter({ hasText: 'Rope' }).click();
   await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ unread: 2 });
 });
@@ -270,7 +271,7 @@ test('C11: silenced, it leaves the Inbox, later answers pass it by and say why, 
   await expect(page.getByText(/^Silenced 3 messages, to the Archive/)).toBeVisible();
   await expect(rows(page)).toHaveCount(1);
   const arrive = async (id: string) => {
-    await page.goto('/mail');
+    await goTo(page, '/mail');
     await bringIn(page, mailFile(`${id}.mbox`, mbox([{ id, subject: 'Re: Berth 2', from: bob, answers: ['b3'] }])));
   };
   await arrive('b4');
@@ -284,7 +285,7 @@ test('C11: silenced, it leaves the Inbox, later answers pass it by and say why, 
   await expect(page.getByRole('button', { name: 'Silence', exact: true })).toBeVisible();
   await arrive('b5');
   expect(await counts(page, 'Inbox')).toMatchObject({ total: 3 });
-  await page.goto('/logbook');
+  await goTo(page, '/logbook');
   await page.getByRole('button', { name: /^Undo: Silenced/ }).click();
   await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ total: 6 });
 });

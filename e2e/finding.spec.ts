@@ -1,6 +1,6 @@
 // Finding mail through the real page.
 import { expect, test, type Page } from '@playwright/test';
-import { counts, downloaded, openDemo, openRow, openWith, rows } from './desk';
+import { counts, downloaded, goTo, openDemo, openRow, openWith, rows } from './desk';
 
 const line = (page: Page) => page.getByRole('combobox', { name: 'Query' });
 
@@ -68,7 +68,7 @@ test('a mistake is shown at its place with what was expected, and what was typed
   // Too long to be read: said, and the page lives.
   await search(page, 'x '.repeat(5_001));
   await expect(trouble).toContainText('A query has at most 10,000 characters.');
-  await page.goto('/find/from%20%22ann');
+  await goTo(page, '/find/from%20%22ann');
   await expect(page.getByText('This query can’t be read')).toBeVisible();
   await search(page, 'subject nowhere');
   await expect(page.getByText('No message is what the query asks for, in whatever place.')).toBeVisible();
@@ -106,7 +106,7 @@ test('what was found stays in sight when it is read, until the query is applied 
 
 test('what was archived is found by person, period and attachment, and narrowed by a filter', async ({ page }) => {
   await openDemo(page);
-  await page.goto('/archive');
+  await goTo(page, '/archive');
   const named = rows(page).first();
   await expect(named).toBeVisible();
   await search(page, 'from skerryline.example before 2026-11-20');
@@ -236,7 +236,7 @@ test('a saved search stands on the left with its count, is a lane, is exported, 
   await rows(page).first().click();
   await expect.poll(() => counts(page, 'Fuel to read')).toEqual({ total: 1, unread: 1 });
   // As a lane of the Inbox.
-  await page.goto('/lanes?of=/inbox');
+  await goTo(page, '/lanes?of=/inbox');
   await page.getByRole('button', { name: 'Add a lane' }).click();
   await page.getByLabel('Holds what has').selectOption('search');
   await expect(page.getByLabel('Name')).toHaveValue('Fuel to read');
@@ -245,7 +245,7 @@ test('a saved search stands on the left with its count, is a lane, is exported, 
   const lane = page.getByRole('region', { name: 'Lane Fuel to read' });
   await expect(lane.getByRole('row')).toHaveCount(1);
   // In the setup.
-  await page.goto('/mail');
+  await goTo(page, '/mail');
   const { bytes } = await downloaded(page, () => page.getByRole('button', { name: 'Save the setup' }).click());
   expect(JSON.parse(bytes.toString('utf8'))).toMatchObject({
     searches: [{ name: 'Fuel to read', query: 'subject fuel unseen', within: null }],
@@ -271,7 +271,7 @@ test('the Archive by years and months: one press goes to where a month begins', 
   await page.keyboard.press('Control+a');
   await page.keyboard.press('a');
   await expect.poll(() => counts(page, 'Archive')).toMatchObject({ total: 240 });
-  await page.goto('/archive');
+  await goTo(page, '/archive');
   const months = page.getByRole('navigation', { name: 'Years and months' });
   await expect(months.getByRole('button')).toHaveCount(24);
   await expect(months.getByRole('button', { name: 'Dec 2025: 10 rows' })).toHaveAttribute('aria-current', 'true');

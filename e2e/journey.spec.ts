@@ -5,6 +5,7 @@ import {
   counts,
   downloaded,
   findRow,
+  goTo,
   mailFile,
   openDemo,
   openDemoAnew,
@@ -101,19 +102,19 @@ test('blocking a sender: the dry run comes true, Why here says why, Undo after a
   await expect(page.getByLabel('Address or domain')).toHaveValue(sender);
 
   await page.reload();
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await undoButton(page).click();
   await expect(page.getByText(`Undid: Blocked ${sender}`)).toBeVisible();
   await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(before.inbox);
   expect((await counts(page, 'Junk')).total).toBe(before.junk);
-  await page.goto('/register');
+  await goTo(page, '/register');
   await expect(page.getByRole('link', { name: sender })).toHaveCount(0);
 });
 
 test('a small rule: live dry run, saved and run, in the Logbook, undone there', async ({ page }) => {
   await openDemo(page);
   const before = (await counts(page, 'Inbox')).total;
-  await page.goto('/rules/new');
+  await goTo(page, '/rules/new');
   const dryRun = page.getByRole('region', { name: 'Dry run' });
   await expect(dryRun.getByText('Say what the rule should look for.')).toBeVisible();
   await page.getByLabel('Text in Subject').fill('jackets');
@@ -136,11 +137,11 @@ test('a small rule: live dry run, saved and run, in the Logbook, undone there', 
   await page.keyboard.press('w');
   await expect(page.getByText(/“Subject contains “jackets”” labelled it Charter, moved it to Clothes/)).toBeVisible();
 
-  await page.goto('/logbook');
+  await goTo(page, '/logbook');
   await page.getByRole('button', { name: /^Undo: Made the rule/ }).click();
   await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(before);
   await expect(page.getByRole('table').getByText('undone', { exact: true })).toBeVisible();
-  await page.goto('/rules');
+  await goTo(page, '/rules');
   await expect(page.getByRole('link', { name: 'Subject contains “jackets”' })).toHaveCount(0);
 });
 
@@ -188,7 +189,7 @@ test('new mail arrives while the page is open; the post office can be paused and
   const app = await buildApp({ dist: 'dist', count: 200, seed: 7, perMinute: 0, now: Date.now });
   const page = await browser.newPage({ baseURL: await app.listen({ host: '127.0.0.1', port: 0 }) });
   await openDemoAnew(page, 200);
-  await page.goto('/mail');
+  await goTo(page, '/mail');
   await page.getByLabel('Arrivals a minute').fill('30');
   await expect(page.locator('output')).toHaveText('30');
   // Half a message a second: the next checks bring some.
@@ -219,7 +220,7 @@ test('attachments are saved as the bytes that came, whatever their name says', a
     ),
   );
   expect(said).toContain('1 message added');
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await rows(page).first().click();
   const file = await downloaded(page, () =>
     page.getByRole('list', { name: 'Attachments' }).getByRole('button').click(),

@@ -4,6 +4,7 @@ import {
   counts,
   downloaded,
   findRow,
+  goTo,
   mailFile,
   openDemo,
   openOwn,
@@ -51,7 +52,7 @@ test('the strictness shows which messages change sides before it is saved; savin
   page,
 }) => {
   await openMarked(page);
-  await page.goto('/junk-filter');
+  await goTo(page, '/junk-filter');
   await expect(page.getByText('Off: nothing is judged.')).toBeVisible();
   await expect(page.getByText('All 40 messages in the Inbox and Junk.')).toBeVisible();
   await strictness(page, 50);
@@ -107,7 +108,7 @@ for (const [what, key, entry, subject] of rescued)
     await (await findRow(page, subject)).click();
     await page.keyboard.press('j');
     await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(1);
-    await page.goto('/junk');
+    await goTo(page, '/junk');
     await rows(page).first().click();
     await expect(page.getByRole('article').getByText(/^In Junk until .*, then deleted for good\./)).toBeVisible();
     await page.keyboard.press('n');
@@ -116,12 +117,12 @@ for (const [what, key, entry, subject] of rescued)
     await dialog.getByRole('button').first().focus();
     await page.keyboard.press(key);
     await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(2);
-    await page.goto('/register');
+    await goTo(page, '/register');
     if (entry) await expect(page.getByRole('row').filter({ hasText: entry })).toContainText('Safe');
     else await expect(page.getByText('Nobody yet.')).toBeVisible();
-    await page.goto('/contacts');
+    await goTo(page, '/contacts');
     await expect(page.getByText('ana@lists.test', { exact: true })).toHaveCount(key === '2' ? 1 : 0);
-    await page.goto('/inbox');
+    await goTo(page, '/inbox');
     await expect(rows(page).first()).toBeVisible();
     await page.keyboard.press('Control+z');
     await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(1);
@@ -154,7 +155,7 @@ test('Second look: twenty by keys, the most doubtful first, each with what was l
 
 test('Where did my mail go? finds a lost message, names what took it, and brings it back', async ({ page }) => {
   await openDemo(page);
-  await page.goto('/register');
+  await goTo(page, '/register');
   await page.getByRole('main').getByRole('link', { name: 'Where did my mail go?' }).click();
   await page.getByLabel(/A sender, their domain/).fill('parts-direct.example');
   await page.keyboard.press('Enter');
@@ -207,7 +208,7 @@ test('dangerous mail: what looks false is named, links are dead and say where th
   // In Junk every link is dead.
   await page.keyboard.press('j');
   await expect.poll(() => counts(page, 'Junk')).toMatchObject({ total: 1 });
-  await page.goto('/junk');
+  await goTo(page, '/junk');
   await rows(page).first().click();
   await expect(frame.getByText('[would go to https://other.test/page]')).toBeVisible();
 });
@@ -221,7 +222,7 @@ test('links in plain text are as dead as those of HTML where the message is junk
   await expect(article.getByRole('link', { name: 'https://other.test/page' })).toBeVisible();
   await page.keyboard.press('j');
   await expect.poll(() => counts(page, 'Junk')).toMatchObject({ total: 1 });
-  await page.goto('/junk');
+  await goTo(page, '/junk');
   await rows(page).first().click();
   await expect(article.getByText('See https://other.test/page')).toBeVisible();
   await expect(article.getByRole('link', { name: 'https://other.test/page' })).toHaveCount(0);
@@ -230,7 +231,7 @@ test('links in plain text are as dead as those of HTML where the message is junk
 
 test('junk straight to the Bin, with the date; the setting says so', async ({ page }) => {
   await openMarked(page);
-  await page.goto('/junk-filter');
+  await goTo(page, '/junk-filter');
   await strictness(page, 50);
   await page.getByLabel('Straight to the Bin, kept there for 30 days').check();
   await expect(dryRun(page).getByText(/would go\s*from Inbox to Bin/)).toBeVisible();
@@ -243,11 +244,11 @@ test('the setup goes out as one file and comes in elsewhere; what is no setup ch
   browser,
 }) => {
   await openMarked(page);
-  await page.goto('/junk-filter');
+  await goTo(page, '/junk-filter');
   await strictness(page, 40);
   await page.getByRole('button', { name: /^Save/ }).click();
   await expect(page.getByText(/^Drew the line of the junk filter at score 60/)).toBeVisible();
-  await page.goto('/mail');
+  await goTo(page, '/mail');
   const { name, bytes } = await downloaded(page, () => page.getByRole('button', { name: 'Save the setup' }).click());
   expect(name).toBe('wide-sort-setup.json');
   const other = await browser.newPage();

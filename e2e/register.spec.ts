@@ -1,6 +1,6 @@
 // The Register through the real page: every kind of entry, guards, taking off, several at once.
 import { expect, test } from '@playwright/test';
-import { counts, downloaded, mailFile, openDemo, openOwn, openWith, rows, undoButton } from './desk';
+import { counts, downloaded, goTo, mailFile, openDemo, openOwn, openWith, rows, undoButton } from './desk';
 
 test('blocking a domain with people one wrote to asks first and names them; their own entries spare them', async ({
   page,
@@ -10,7 +10,8 @@ test('blocking a domain with people one wrote to asks first and names them; thei
     { id: 'a', from: 'Ana <ana@harbour.test>', subject: 'From Ana' },
     { id: 'b', from: 'Ads <ads@harbour.test>', subject: 'From the ads' },
   ]);
-  await page.goto('/register/new');
+  await goTo(page, '/register');
+  await goTo(page, '/register/new');
   await page.getByLabel('Address or domain').fill('harbour.test');
   const guards = page.getByRole('region', { name: 'Before you block it' });
   await expect(guards).toContainText('You wrote to one person whom it would block.');
@@ -25,8 +26,8 @@ test('blocking a domain with people one wrote to asks first and names them; thei
   await page.getByRole('radio', { name: /^Safe/ }).check();
   await expect(guards).toHaveCount(0);
   await page.getByRole('button', { name: 'Mark as safe' }).click();
-  await expect(page.getByRole('heading', { name: 'Register', level: 1 })).toBeVisible();
-  await page.goto('/register/new?value=harbour.test');
+  await expect(page.getByRole('heading', { name: 'Register', level: 1, exact: true })).toBeVisible();
+  await goTo(page, '/register/new?value=harbour.test');
   await expect(page.getByText('1 message would go')).toBeVisible();
   await expect(guards).toHaveCount(0);
   await page.getByRole('button', { name: 'Block and sort 1 message' }).click();
@@ -35,7 +36,7 @@ test('blocking a domain with people one wrote to asks first and names them; thei
 
 test('taking an entry off offers to bring back what it took', async ({ page }) => {
   await openDemo(page);
-  await page.goto('/register');
+  await goTo(page, '/register');
   const row = page.getByRole('row').filter({ hasText: 'parts-direct.example' });
   // How many it decided, and when the last came.
   await expect(row.getByRole('cell').nth(4)).toHaveText(/^[1-9]/);
@@ -59,7 +60,7 @@ test('countries by name beside the code; all but some in two presses', async ({ 
     { id: 'b', from: 'Urs <urs@alp.ch>', subject: 'From Switzerland' },
     { id: 'c', from: 'Com <c@plain.com>', subject: 'From nowhere' },
   ]);
-  await page.goto('/register/new');
+  await goTo(page, '/register/new');
   await page.getByLabel('About').selectOption('Country domain');
   await page.getByLabel('Find a country').fill('ch');
   await expect(page.getByLabel('Switzerland (.ch)')).toBeVisible();
@@ -69,9 +70,9 @@ test('countries by name beside the code; all but some in two presses', async ({ 
   await page.getByLabel('But not Norway (.no)').check();
   await expect(page.getByText('1 message would go')).toBeVisible();
   await page.getByRole('button', { name: 'Block and sort 1 message' }).click();
-  await page.goto('/register');
+  await goTo(page, '/register');
   await expect(page.getByRole('link', { name: 'all country domains but Norway (.no)' })).toBeVisible();
-  await page.goto('/junk');
+  await goTo(page, '/junk');
   await expect(rows(page)).toHaveCount(1);
   await expect(rows(page).first()).toContainText('From Switzerland');
 });
@@ -81,18 +82,18 @@ test('writing systems, lists and own addresses are entries too; the more exact o
     { id: 'a', from: 'A <a@one.test>', subject: 'Привет, как дела', text: 'Добрый день' },
     { id: 'b', from: 'B <b@one.test>', subject: 'Добрый день', text: 'Привет', extra: 'List-Id: <crew.one.test>\n' },
   ]);
-  await page.goto('/register/new');
+  await goTo(page, '/register/new');
   await page.getByLabel('About').selectOption('Writing system');
   await page.getByLabel('Cyrillic').check();
   await page.getByRole('button', { name: 'Block and sort 2 messages' }).click();
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(2);
-  await page.goto('/register/new');
+  await goTo(page, '/register/new');
   await page.getByLabel('About').selectOption('Mailing list');
   await page.getByLabel('Identifier of the list').fill('crew.one.test');
   await page.getByRole('radio', { name: /^Safe/ }).check();
   await page.getByRole('button', { name: 'Mark as safe and sort 1 message' }).click();
   await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(1);
-  await page.goto('/register/new');
+  await goTo(page, '/register/new');
   await page.getByLabel('About').selectOption('Mail to an own address');
   await page.getByLabel('Your own address').fill('me@y.test');
   await page.getByRole('radio', { name: /^Safe/ }).check();
@@ -104,7 +105,7 @@ test('a CSV of 2,000 rows of which 30 are wrong: each wrong one with row and rea
   page,
 }) => {
   await openOwn(page);
-  await page.goto('/register/many');
+  await goTo(page, '/register/many');
   const lines = Array.from({ length: 2_000 }, (_, i) =>
     i % 67 === 5 ? `"not a domain, ${i}",blocked` : `sender${i}.example,blocked`,
   );
@@ -124,7 +125,7 @@ test('a CSV of 2,000 rows of which 30 are wrong: each wrong one with row and rea
 
 test('hostile and wrong files are refused in words; CSV goes out safe to open', async ({ page }) => {
   await openOwn(page);
-  await page.goto('/register/many');
+  await goTo(page, '/register/many');
   await page.getByLabel('A CSV file').setInputFiles(mailFile('picture.csv', Buffer.from([137, 80, 78, 71, 0, 0, 1])));
   await expect(page.getByRole('alert')).toHaveText('picture.csv is no text. Save it as CSV first, in UTF-8.');
   await page.getByLabel(/^Or paste/).fill('value,standing,why\nx.example,blocked,=cmd()\ny.example,safe,+1');

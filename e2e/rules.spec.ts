@@ -3,6 +3,7 @@ import { expect, test, type Locator, type Page } from '@playwright/test';
 import {
   counts,
   downloaded,
+  goTo,
   mailFile,
   moveClock,
   openDemo,
@@ -50,7 +51,7 @@ test('conditions of all kinds, a group and “unless”: the sentence, the count
     { id: 'b', from: 'Ann <ann@x.test>', subject: 'Berth 5', text: 'The tide is low' },
     { id: 'c', from: 'Bob <bob@z.test>', subject: 'Other', text: 'Nothing', to: 'me@y.test, ann@x.test' },
   ]);
-  await page.goto('/rules/new');
+  await goTo(page, '/rules/new');
   await page.getByLabel('What it looks at').selectOption('Text');
   await page.getByLabel('Text in Text').fill('tide is high');
   await page.getByRole('button', { name: 'Group' }).click();
@@ -78,11 +79,11 @@ test('conditions of all kinds, a group and “unless”: the sentence, the count
   await expect(held.nth(3)).toContainText('0 here');
   await expect(dryRun(page)).toContainText('The conditions match 1 message here.');
   await page.getByRole('button', { name: 'Save the rule and sort 1 message' }).click();
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   const row = rows(page).filter({ hasText: 'Berth 4' });
   await expect(row.getByRole('img', { name: 'Ink moss' })).toHaveText('Mo');
   await expect(row.getByLabel('Flagged')).toBeVisible();
-  await page.goto('/agenda');
+  await goTo(page, '/agenda');
   await expect(page.getByRole('region', { name: 'Tomorrow' })).toContainText('Berth 4');
 });
 
@@ -104,7 +105,7 @@ async function drag(page: Page, what: Locator, onto: Locator, where: 'middle' | 
 
 test('a rule that is never reached is shown, and mended by dragging it up', async ({ page }) => {
   await openDemo(page);
-  await page.goto('/rules');
+  await goTo(page, '/rules');
   const gales = list(page).filter({ hasText: 'Gale warnings' });
   await expect(gales).toContainText('Never reached: all that it matches is taken before, by “Weather”');
   await expect(gales).toContainText(/taken before by “Weather”/);
@@ -122,7 +123,7 @@ test('a rule that is never reached is shown, and mended by dragging it up', asyn
 
 test('the whole set run over 2,500 messages as one, and undone as one', async ({ page }) => {
   await openDemo(page);
-  await page.goto('/rules');
+  await goTo(page, '/rules');
   const run = page.getByRole('button', { name: /^Run the rules over the mail here: \d+ messages/ });
   await expect(run).toBeVisible();
   const total = Number(/(\d+)/.exec(await run.innerText())?.[1]);
@@ -179,7 +180,7 @@ test('labels made, nested, merged, and all of it undone', async ({ page }) => {
   await page.getByLabel('Label, or the name of a new one').fill('Fuel');
   await page.getByRole('button', { name: 'Make the label “Fuel”' }).click();
   await expect(openRow(page)).toContainText('Fuel');
-  await page.goto('/labels');
+  await goTo(page, '/labels');
   const labels = page.getByRole('region', { name: 'Labels' });
   for (const name of ['Engine', 'Oil']) {
     await labels.getByLabel('Name of a new label').fill(name);
@@ -207,7 +208,7 @@ test('labels made, nested, merged, and all of it undone', async ({ page }) => {
   await expect(labels.getByLabel('Name of the label Diesel')).toBeVisible();
   await labels.getByLabel('Diesel inks the whole row').click();
   await expect(page.getByRole('region', { name: 'Inks' })).toContainText('Diesel (row)');
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await expect(rows(page).filter({ hasText: 'Diesel' }).getByRole('img', { name: /^Ink / })).toBeVisible();
 });
 
@@ -215,7 +216,7 @@ test('labels are nested by dragging one onto another, and brought back to the to
   page,
 }) => {
   await openWith(page, [{ id: 'a' }]);
-  await page.goto('/labels');
+  await goTo(page, '/labels');
   const labels = page.getByRole('region', { name: 'Labels' });
   for (const name of ['Engine', 'Oil']) {
     await labels.getByLabel('Name of a new label').fill(name);
@@ -246,20 +247,20 @@ test('a folder that goes keeps its mail, and the rules that moved to it move els
     { id: 'a', subject: 'Fuel' },
     { id: 'b', subject: 'Other' },
   ]);
-  await page.goto('/rules/new');
+  await goTo(page, '/rules/new');
   await page.getByLabel('Text in Subject').fill('fuel');
   await page.getByLabel('What else it does').selectOption('move it to');
   await page.getByLabel('Where to').selectOption('a new folder …');
   await page.getByLabel('Name of the new folder').fill('Oil');
   await page.getByRole('button', { name: 'Save the rule and sort 1 message' }).click();
   await expect(list(page)).toHaveCount(1);
-  await page.goto('/labels');
+  await goTo(page, '/labels');
   await page.getByRole('button', { name: 'Take off … Oil' }).click();
   const dialog = page.getByRole('dialog', { name: 'The folder Oil' });
   await expect(dialog).toContainText('One rule speaks of it, and will move to Archive.');
   await dialog.getByRole('button', { name: 'Take Oil off' }).click();
   await expect.poll(async () => (await counts(page, 'Archive')).total).toBe(1);
-  await page.goto('/rules');
+  await goTo(page, '/rules');
   await expect(list(page).first()).toContainText('then move it to Archive.');
   await undoButton(page).click();
   await expect(list(page).first()).toContainText('then move it to Oil.');
@@ -279,15 +280,15 @@ test('flagged “fri 3pm”, late once the clock has moved on, then done', async
   await dialog.getByLabel(/^Type a date/).fill('fri 3pm');
   await expect(dialog).toContainText(/(today|tomorrow|Fri \d+ \w+) 15:00/);
   await dialog.getByRole('button', { name: 'Flag', exact: true }).click();
-  await page.goto('/agenda');
+  await goTo(page, '/agenda');
   await expect(page.getByRole('main')).toContainText(/Berth 4.*15:00/s);
   await expect(page.getByRole('region', { name: 'Late' })).toHaveCount(0);
   await moveClock(page, 8 * 86_400_000);
   await page.reload();
   await expect(page.getByRole('region', { name: 'Late' })).toContainText(/late since Fri \d+ \w+ 15:00/);
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await expect(rows(page).filter({ hasText: 'Berth 4' })).toContainText('late');
-  await page.goto('/agenda');
+  await goTo(page, '/agenda');
   await page.getByRole('button', { name: 'Done: Berth 4' }).click();
   await expect(page.getByRole('region', { name: 'Done' })).toContainText('Berth 4');
   await undoButton(page).click();
@@ -298,7 +299,7 @@ test('the rules out as a Sieve script, edited outside, and back in; a fault is t
   page,
 }) => {
   await openDemo(page);
-  await page.goto('/rules/sieve');
+  await goTo(page, '/rules/sieve');
   await expect(page.getByText('Sieve has no dates for flags')).toBeVisible();
   const { name, bytes } = await downloaded(page, () => page.getByRole('button', { name: 'Save the script' }).click());
   expect(name).toBe('wide-sort.sieve');
@@ -330,14 +331,14 @@ test('the rules out as a Sieve script, edited outside, and back in; a fault is t
 
 test('a Sieve script of 10,000 lines, and a setup whose labels stand within themselves', async ({ page }) => {
   await openWith(page, [{ id: 'a' }]);
-  await page.goto('/rules/sieve');
+  await goTo(page, '/rules/sieve');
   const lines = Array.from({ length: 3_300 }, (_, n) => `if header :contains "subject" "word ${n}" {\n  stop;\n}`);
   const into = page.getByRole('region', { name: 'In', exact: true });
   await into.locator('input[type=file]').setInputFiles(mailFile('long.sieve', `${lines.join('\n')}\n# the end\n`));
   await expect(into).toContainText('3300 rules would come');
   await into.locator('input[type=file]').setInputFiles(mailFile('long.sieve', `${lines.join('\n')}\n# the end\nif {`));
   await expect(into.getByRole('alert')).toContainText('Line 9902, column 4');
-  await page.goto('/mail');
+  await goTo(page, '/mail');
   const circle = {
     format: 'wide-sort-setup',
     version: 2,
@@ -353,7 +354,7 @@ test('a Sieve script of 10,000 lines, and a setup whose labels stand within them
 
 test('a rule on age acts on the day on which a message comes of age', async ({ page }) => {
   await openWith(page, [{ id: 'a', subject: 'Old one', date: new Date(Date.now() - 86_400_000).toISOString() }]);
-  await page.goto('/rules/new');
+  await goTo(page, '/rules/new');
   await page.getByLabel('What it looks at').selectOption('Age');
   await page.getByLabel('Age in days').fill('3');
   await page.getByLabel('What else it does').selectOption('move it to');
@@ -363,6 +364,6 @@ test('a rule on age acts on the day on which a message comes of age', async ({ p
   await moveClock(page, 4 * 86_400_000);
   await page.goto('/inbox');
   await expect.poll(async () => (await counts(page, 'Archive')).total).toBe(1);
-  await page.goto('/logbook?who=all');
+  await goTo(page, '/logbook?who=all');
   await expect(page.getByText('Sorted 1 message that came of age for a rule')).toBeVisible();
 });

@@ -1,15 +1,15 @@
 // Seeing the desk: needs B1, B2, B4, B5, B6, B10 and C9.
 import { expect, test, type Page } from '@playwright/test';
-import { counts, findRow, openDemo, openRow, openWith, placeLink, rows } from './desk';
+import { counts, findRow, goTo, openDemo, openRow, openWith, placeLink, rows } from './desk';
 
 const heading = (page: Page) =>
   page.getByRole('banner', { name: 'Desk' }).or(page.locator('header[aria-label="Desk"]'));
 
 /** Sets something on the page of the desk's settings. */
 async function set(page: Page, name: string, role: 'radio' | 'switch' | 'checkbox' = 'radio'): Promise<void> {
-  await page.goto('/desk');
+  await goTo(page, '/desk');
   await page.getByRole(role === 'switch' ? 'checkbox' : role, { name }).click();
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await expect(rows(page).first()).toBeVisible();
 }
 
@@ -118,11 +118,11 @@ test('B5: read when opened, after some seconds, or only by hand', async ({ page 
   await page.keyboard.press('r');
   await expect.poll(unread).toBe(2);
 
-  await page.goto('/desk');
+  await goTo(page, '/desk');
   await page.getByRole('radio', { name: 'After some seconds' }).click();
   await expect(page.getByLabel('Seconds', { exact: true })).toHaveValue('30');
   await page.getByLabel('Seconds', { exact: true }).fill('1');
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await rows(page).nth(3).click();
   await expect(page.getByRole('article')).toContainText('Text of m0');
   expect(await unread()).toBe(2);
@@ -173,7 +173,7 @@ test('B10 and C9: two densities, three text sizes, subject or people first; kept
   await other.getByRole('radio', { name: 'Roomy' }).click();
   await expect.poll(height).toBeGreaterThan(roomy);
   await other.getByRole('radio', { name: 'Subject' }).click();
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   const row = rows(page).filter({ hasText: 'jackets' }).first();
   const first = (await row.getByRole('gridcell').nth(1).innerText()).replace(/^Unread\.\s*/, '');
   expect(first.split('\n')[0]).toContain('jackets');

@@ -1,6 +1,6 @@
 // What the screen says is what happens: an act goes to what was shown and counted, and Undo takes back what was done here.
 import { expect, test, type Page } from '@playwright/test';
-import { bringIn, counts, mailFile, mbox, openOwn, openRow, openWith, rows, undoButton, type Mail } from './desk';
+import { bringIn, counts, goTo, mailFile, mbox, openOwn, openRow, openWith, rows, type Mail, undoButton } from './desk';
 
 const some = (count: number): Mail[] =>
   Array.from({ length: count }, (_, n) => ({ from: `a${n}@b.test`, subject: `Message ${n}`, id: `m${n}` }));
@@ -166,7 +166,7 @@ test('Undo is of this tab: it says what it would take back, survives a reload, a
 test('a key that would move more than 1,000 messages asks once', async ({ page }) => {
   await openOwn(page);
   await bringIn(page, mailFile('many.mbox', mbox(some(1_001))));
-  await page.goto('/inbox');
+  await goTo(page, '/inbox');
   await expect(rows(page).first()).toBeVisible();
   await page.keyboard.press('Control+a');
   await expect(ticked(page)).toHaveText('1,001 ticked');

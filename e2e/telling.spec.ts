@@ -2,7 +2,7 @@
 import { expect, test } from '@playwright/test';
 import { chromiumLaunch } from '../playwright.config';
 import { buildApp } from '../server/app';
-import { counts, openDemoAnew } from './desk';
+import { counts, goTo, openDemoAnew } from './desk';
 
 test.use({ launchOptions: chromiumLaunch('chromium') });
 
@@ -32,7 +32,7 @@ for (const granted of [true, false])
       Object.assign(window, { Notification: Seen, seen, tones });
     });
     await openDemoAnew(page, 200);
-    await page.goto('/telling');
+    await goTo(page, '/telling');
     await expect(page.getByLabel('A banner')).not.toBeChecked();
     await expect(page.getByLabel('A sound')).not.toBeChecked();
     await expect(page.getByText('nothing is chosen')).toBeVisible();

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useLocation, useParams, useSearchParams } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import {
   entryWords,
@@ -18,6 +18,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
+import { useLeave } from '../ui/useLeave';
 import { EntryFields } from './EntryFields';
 import { aboutWords, editsOf, entryKindOf, entryOf, firstDraft, stamped, type EntryDraft } from './entryDraft';
 import { Guards } from './Guards';
@@ -99,7 +100,7 @@ function WhyField({ why, onChange }: { why: string; onChange: (why: string) => v
 
 function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const [search] = useSearchParams();
-  const navigate = useNavigate();
+  const leaveTo = useLeave();
   const location = useLocation();
   const from = search.get('from');
   const message = useAnswer(() => (from ? mailroom.open(Number(from), true) : Promise.resolve(null)), from ?? '');
@@ -120,7 +121,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const guards = check.value?.guards ?? [];
 
   // Back to where the person came from, if that was a view of ours: a copied link opened here has none behind it.
-  const leave = () => void (location.key === 'default' ? navigate('/register') : navigate(-1));
+  const leave = () => leaveTo(location.key === 'default' ? '/register' : -1);
   const save = async () => {
     if (!entry) return;
     setSaving(true);

@@ -1,6 +1,5 @@
 import { useMemo, useState } from 'react';
 import { readMany } from './readMany';
-import { useNavigate } from 'react-router';
 import { mergeEntries, mostCsv, type registerFromCsv } from '../../core/senders/registerCsv';
 import type { Standing } from '../../core/senders/register';
 import type { Setup } from '../../core/line/setup';
@@ -13,6 +12,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
+import { useLeave } from '../ui/useLeave';
 import { Form } from '../ui/Form';
 import { count } from '../../core/text/sentences';
 
@@ -131,7 +131,7 @@ function WhatWasRead({ nothing, error, waiting, merged, wrong }: WhatWasReadProp
 const nothingRead: ReturnType<typeof registerFromCsv> = { entries: [], wrong: [] };
 
 function Many({ setup }: { setup: Setup }) {
-  const navigate = useNavigate();
+  const leave = useLeave();
   const revision = useMailbox((s) => s.revision);
   const [text, setText] = useState('');
   const [file, setFile] = useState<string | null>(null);
@@ -173,7 +173,7 @@ function Many({ setup }: { setup: Setup }) {
     const says = `Took up ${entriesWord(edits.length)} of the Register${file ? ` from ${file}` : ''}`;
     const outcome = await mailroom.editSetup(commandId(), edits, says, runHere);
     setSaving(false);
-    if (tellOutcome(outcome)) void navigate('/register');
+    if (tellOutcome(outcome)) leave('/register');
   };
 
   return (

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useEffect, useState, type Dispatch, type SetStateAction } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import { isGroup, type Condition, type Group, type Rule } from '../../core/rules/rule';
 import { conditionWords, ruleName, ruleSentence } from '../../core/rules/ruleWords';
@@ -13,6 +13,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
+import { useLeave } from '../ui/useLeave';
 import { count } from '../../core/text/sentences';
 import { ActionFields } from './ActionFields';
 import {
@@ -42,7 +43,7 @@ export function RuleEditor() {
         <p>This rule is not there any more.</p>
       </Page>
     );
-  return <Editor key={id ?? 'new'} old={old} setup={setup} from={search.get('from')} />;
+  return <Editor key={id ?? `new ${search.get('from')}`} old={old} setup={setup} from={search.get('from')} />;
 }
 
 /** What a message proposes for a rule; the likeliest stands ready in a draft that is not begun. */
@@ -163,7 +164,7 @@ function NameField({ name, otherwise, onChange }: NameFieldProps) {
 }
 
 function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: string | null }) {
-  const navigate = useNavigate();
+  const leaveTo = useLeave();
   const revision = useMailbox((s) => s.revision);
   const [ids] = useState(() => ({ rule: old?.id ?? commandId(), folder: commandId(), label: commandId() }));
   const [draft, setDraft] = useState<RuleDraft>(old ? draftOf(old) : emptyDraft);
@@ -185,7 +186,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
   );
   const report = answer.value?.ok ? answer.value.report : null;
   const counts = report && !answer.waiting ? countsOf(draft, report.conditions) : new Map<string, number>();
-  const leave = () => void navigate('/rules');
+  const leave = () => leaveTo('/rules');
 
   const save = async () => {
     if (!read.ok) return;

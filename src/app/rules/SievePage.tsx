@@ -1,6 +1,5 @@
 import { Copy, Download, FileUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import { readScript, scriptOf, type ReadScript, type Remark } from '../../core/rules/sieve/read';
 import { ruleSentence } from '../../core/rules/ruleWords';
@@ -12,6 +11,7 @@ import { useMailbox } from '../state/overview';
 import { Choice } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';
 import { saveFile } from '../ui/save';
+import { useLeave } from '../ui/useLeave';
 
 /** The rules as a Sieve script for a mail server, and scripts taken up as rules. */
 export function SievePage() {
@@ -130,7 +130,7 @@ function Coming({ read, names }: { read: ReadScript; names: Setup }) {
 }
 
 function In({ setup }: { setup: Setup }) {
-  const navigate = useNavigate();
+  const leave = useLeave();
   const [text, setText] = useState('');
   const [how, setHow] = useState<'instead' | 'below'>('instead');
   const [saving, setSaving] = useState(false);
@@ -152,7 +152,7 @@ function In({ setup }: { setup: Setup }) {
       false,
     );
     setSaving(false);
-    if (tellOutcome(outcome)) void navigate('/rules');
+    if (tellOutcome(outcome)) leave('/rules');
   };
   return (
     <section aria-label="In" className="flex flex-col gap-3">

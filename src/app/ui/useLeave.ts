@@ -1,0 +1,23 @@
+import { useEffect, useRef } from 'react';
+import { useLocation, useNavigate } from 'react-router';
+
+/**
+ * Leaves the page: to an address, or back by one (-1). A page that saves first may be left meanwhile: then the
+ * person has chosen where to be, and what is called here does nothing.
+ */
+export function useLeave(): (to: string | -1) => void {
+  const navigate = useNavigate();
+  const { key } = useLocation();
+  const now = useRef<string | null>(key);
+  useEffect(() => {
+    now.current = key;
+    return () => {
+      now.current = null;
+    };
+  }, [key]);
+  return (to) => {
+    if (now.current !== key) return;
+    if (to === -1) void navigate(-1);
+    else void navigate(to);
+  };
+}
