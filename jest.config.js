@@ -15,12 +15,12 @@ export default {
   ],
   testMatch: ['**/*.test.ts'],
   transform: {
-    '^.+\\.[tj]sx?$': [
+    '^.+\\.m?[tj]sx?$': [
       '@swc/jest',
       { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } },
     ],
   },
   transformIgnorePatterns: [
-    'node_modules/(?!(client-zip|postal-mime|zod|entities|htmlparser2|domhandler|domutils|domelementtype|dom-serializer|content-disposition|cookie)/)',
+    'node_modules/(?!(client-zip|d3-dsv|postal-mime|zod|entities|htmlparser2|domhandler|domutils|domelementtype|dom-serializer|content-disposition|cookie)/)',
   ],
 };

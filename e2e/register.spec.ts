@@ -123,6 +123,35 @@ test('a CSV of 2,000 rows of which 30 are wrong: each wrong one with row and rea
   await expect(page.getByText('Nobody yet.')).toBeVisible();
 });
 
+test('several at once: what was understood stands row by row, a column that is not is said, and guards ask as for one', async ({
+  page,
+}) => {
+  await openWith(page, [
+    { id: 's', from: 'me@y.test', to: 'Ana <ana@harbour.test>', subject: 'To Ana' },
+    { id: 'a', from: 'Ana <ana@harbour.test>', subject: 'From Ana' },
+  ]);
+  await goTo(page, '/register/many');
+  const text = page.getByLabel(/^Or paste/);
+  await text.fill('kind,value,reason,colour\ncountry,ch,Too many,red\ncountry,cn,,blue\ndomain,harbour.test,,\n');
+  const read = page.getByRole('region', { name: 'What was read' });
+  await expect(read).toContainText('The first row names the columns: kind, value, why.');
+  await expect(read).toContainText('Not understood, and left out: “colour”.');
+  const taken = page.getByRole('region', { name: 'Rows that are taken' });
+  await expect(taken.getByRole('row').nth(1)).toHaveText(
+    /2\s*Blocked: the country domain of Switzerland \(\.ch\)\s*Too many\s*new/,
+  );
+  await expect(taken.getByRole('row').nth(2)).toContainText('China (.cn)');
+  const guards = page.getByRole('region', { name: 'Before you block it' });
+  await expect(guards).toContainText('You wrote to one person whom it would block.');
+  const save = page.getByRole('button', { name: /^Take up 3 entries/ });
+  await expect(save).toBeDisabled();
+  await guards.getByRole('checkbox').check();
+  await expect(save).toBeEnabled();
+  await text.fill('ana@harbour.test,safe,She is right');
+  await expect(guards).toHaveCount(0);
+  await expect(taken).toContainText('Safe: ana@harbour.test');
+});
+
 test('hostile and wrong files are refused in words; CSV goes out safe to open', async ({ page }) => {
   await openOwn(page);
   await goTo(page, '/register/many');

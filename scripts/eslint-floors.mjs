@@ -62,7 +62,7 @@ const rooms = {
 const corePackages = [
   'zod',
   'tldts',
-  'papaparse',
+  'd3-dsv',
   'htmlparser2',
   'punycode',
   'iso-3166-1',

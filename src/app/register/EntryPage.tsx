@@ -50,7 +50,7 @@ function useEntryChecks(entry: Entry | null, edits: SetupEdit[], error: string) 
     asked,
     80,
   );
-  const check = useAnswer(() => (entry ? mailroom.checkEntry(entry) : Promise.resolve(null)), asked, 80);
+  const check = useAnswer(() => (entry ? mailroom.entryGuards([entry]) : Promise.resolve([])), asked, 80);
   return { answer, check };
 }
 
@@ -118,7 +118,7 @@ function EntryEditor({ old, setup }: { old: Entry | null; setup: Setup }) {
   const entry = entryOf(draft, read, { old, twin, newId, from });
   const edits = editsOf(entry, old);
   const { answer, check } = useEntryChecks(entry, edits, read.ok ? '' : read.error);
-  const guards = check.value?.guards ?? [];
+  const guards = check.value ?? [];
 
   // Back to where the person came from, if that was a view of ours: a copied link opened here has none behind it.
   const leave = () => leaveTo(location.key === 'default' ? '/register' : -1);

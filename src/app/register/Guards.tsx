@@ -15,7 +15,7 @@ export function Guards({ list, sure, onSure }: GuardsProps) {
       <TriangleAlert size={18} aria-hidden className="mt-0.5 shrink-0 text-error" />
       <div className="min-w-0">
         {list.map((guard) => (
-          <div key={guard.kind} className="mb-1">
+          <div key={guard.says} className="mb-1">
             <p className="font-semibold">{guard.says}</p>
             {guard.people.length > 0 && (
               <ul className="ml-4 max-h-32 list-disc overflow-y-auto text-sm [overflow-wrap:anywhere]">

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { readMany } from './readMany';
-import { mergeEntries, mostCsv, type registerFromCsv } from '../../core/senders/registerCsv';
+import { mergeEntries, mostCsv, type CsvEntries } from '../../core/senders/registerCsv';
 import type { Standing } from '../../core/senders/register';
 import type { Setup } from '../../core/line/setup';
 import type { SetupEdit } from '../../core/line/setupEdit';
@@ -14,6 +14,8 @@ import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { useLeave } from '../ui/useLeave';
 import { Form } from '../ui/Form';
+import { Guards } from './Guards';
+import { WhatWasRead } from './WhatWasRead';
 import { count } from '../../core/text/sentences';
 
 const entriesWord = (n: number) => `${count(n)} ${n === 1 ? 'entry' : 'entries'}`;
@@ -65,70 +67,15 @@ function Sources({ text, trouble, onFile, onText }: SourcesProps) {
           onChange={(e) => onText(e.target.value)}
         />
         <p id="many-help" className="quiet text-sm">
-          A first row with the columns kind, value, subdomains, except, standing, since and why is understood; only
-          value is needed.
+          After a comma a line may say “safe” or “blocked”, and after another why. A first row may name the columns
+          kind, value, subdomains, except, standing, since and why; only value is needed.
         </p>
       </div>
     </>
   );
 }
 
-interface WhatWasReadProps {
-  /** Nothing was given yet. */
-  nothing: boolean;
-  /** Why it could not be read. */
-  error: string | null;
-  /** It is still being read. */
-  waiting: boolean;
-  merged: ReturnType<typeof mergeEntries>;
-  wrong: ReturnType<typeof registerFromCsv>['wrong'];
-}
-
-function WhatWasRead({ nothing, error, waiting, merged, wrong }: WhatWasReadProps) {
-  return (
-    <section aria-label="What was read">
-      <h2 className="text-lg font-semibold">What was read</h2>
-      {nothing ? (
-        <p className="quiet">Nothing yet.</p>
-      ) : error !== null ? (
-        <p role="alert">It could not be read: {error}</p>
-      ) : waiting ? (
-        <p role="status">Reading …</p>
-      ) : (
-        <p role="status">
-          {count(merged.added)} new, {count(merged.changed)} that change an entry, {count(merged.same)} there already,{' '}
-          <strong className={wrong.length ? 'text-accent' : ''}>{count(wrong.length)} that can’t be taken</strong>.
-        </p>
-      )}
-      {wrong.length > 0 && (
-        <div className="mt-2 max-h-64 overflow-auto" tabIndex={0} role="region" aria-label="Rows that can’t be taken">
-          <table className="table table-sm">
-            <thead>
-              <tr>
-                <th>Row</th>
-                <th>What stands there</th>
-                <th>Why not</th>
-              </tr>
-            </thead>
-            <tbody>
-              {wrong.slice(0, 500).map(({ row, text: what, reason }) => (
-                <tr key={row}>
-                  <td className="tabular-nums">{row}</td>
-                  <td className="max-w-56 truncate font-mono" title={what}>
-                    {what}
-                  </td>
-                  <td>{reason}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-    </section>
-  );
-}
-
-const nothingRead: ReturnType<typeof registerFromCsv> = { entries: [], wrong: [] };
+const nothingRead: CsvEntries = { entries: [], rows: [], wrong: [], wrongCount: 0, head: null };
 
 function Many({ setup }: { setup: Setup }) {
   const leave = useLeave();
@@ -146,14 +93,20 @@ function Many({ setup }: { setup: Setup }) {
   const reading = useAnswer(async () => ({ ...(await readMany(text, standing, opened)), question }), question);
   const read = reading.value ?? nothingRead;
   const waiting = reading.waiting || (reading.error === null && reading.value?.question !== question);
-  const { edits, merged } = useMemo(() => {
+  const { edits, entries, takings } = useMemo(() => {
     let made = 0;
     const together = mergeEntries(setup.register, read.entries, () => `many-${opened}-${made++}`);
     const list = together.edits.map((item): SetupEdit => ({ list: 'register', id: item.id, item }));
-    return { edits: list, merged: together };
+    return { edits: list, entries: together.edits, takings: together.takings };
   }, [read, opened, setup.register]);
   const answer = useAnswer(() => mailroom.dryRun(edits, null), `${question} ${waiting} ${revision}`, 250);
+  const check = useAnswer(() => mailroom.entryGuards(entries), `${question} ${waiting} ${revision}`, 250);
+  const guards = check.value ?? [];
+  const [sureOf, setSureOf] = useState<string | null>(null);
+  const sure = sureOf === question;
   const take = (taken: string, from: string | null) => {
+    setTrouble(taken.length > mostCsv ? 'This is more than 5 MB: part it.' : null);
+    if (taken.length > mostCsv) return;
     setFile(from);
     setText(taken);
     setVersion(version + 1);
@@ -165,7 +118,6 @@ function Many({ setup }: { setup: Setup }) {
     const bytes = new Uint8Array(await picked.arrayBuffer());
     if (bytes.subarray(0, 4_000).includes(0))
       return setTrouble(`${picked.name} is no text. Save it as CSV first, in UTF-8.`);
-    setTrouble(null);
     take(new TextDecoder().decode(bytes), picked.name);
   };
   const save = async () => {
@@ -199,11 +151,12 @@ function Many({ setup }: { setup: Setup }) {
               </select>
             </label>
             <RunHere by="them" on={runHere} onChange={setRunHere} />
+            <Guards list={guards} sure={sure} onSure={(yes) => setSureOf(yes ? question : null)} />
             <SaveSorted
               word={saving ? 'Taking up …' : `Take up ${entriesWord(edits.length)}`}
               runHere={runHere}
               answer={answer}
-              disabled={edits.length === 0 || saving || waiting}
+              disabled={edits.length === 0 || saving || waiting || check.waiting || (guards.length > 0 && !sure)}
             />
           </Form>
         }
@@ -213,8 +166,8 @@ function Many({ setup }: { setup: Setup }) {
               nothing={text.trim() === ''}
               error={reading.error}
               waiting={waiting}
-              merged={merged}
-              wrong={read.wrong}
+              read={read}
+              takings={takings}
             />
             {edits.length > 0 && <DryRunPanel answer={answer} setup={setup} none="No message here would change." />}
           </div>

@@ -14,8 +14,8 @@ interface TakeOffDialogProps {
 
 /** Taking an entry off: with what it took brought back, or without. */
 export function TakeOffDialog({ entry, onClose, onDone }: TakeOffDialogProps) {
-  const { value, waiting } = useAnswer(() => mailroom.checkEntry(entry), entry.id);
-  const took = value?.took ?? 0;
+  const { value, waiting } = useAnswer(() => mailroom.tookByEntry(entry.id), entry.id);
+  const took = value ?? 0;
   const takeOff = async (bringBack: boolean) => {
     onClose();
     const says = `Took ${entryWords(entry)} off the Register`;

@@ -37,48 +37,112 @@ const singleNames = Object.keys(setupSingles) as Single[];
 const isSingle = (list: SetupList | Single): list is Single => list in setupSingles;
 const isOfSingle = (edit: SetupEdit): edit is Extract<SetupEdit, { list: Single }> => isSingle(edit.list);
 
-/** What an edit is about, as the setup has it now, and its position; null where it is not there. */
-export function itemNow(
-  setup: Setup,
-  { list, id }: Pick<SetupEdit, 'list' | 'id'>,
-): { item: unknown; at: number } | null {
-  if (isSingle(list)) return { item: setup[list], at: 0 };
-  const items: readonly { id: string }[] = setup[list];
-  const at = items.findIndex((item) => item.id === id);
-  return at < 0 ? null : { item: items[at], at };
+type Items = { id: string }[];
+
+/**
+ * A setup that is being edited. Each list is copied once, however many edits there are, and an id that is not in it is
+ * known without looking through it: a CSV file may bring 50,000 entries.
+ */
+class SetupInWork {
+  private readonly lists = new Map<SetupList, { items: Items; ids: Set<string>; hint: number }>();
+  private setup: Setup;
+
+  constructor(setup: Setup) {
+    this.setup = setup;
+  }
+
+  /** What an edit is about, as it is now, and its position; null where it is not there. */
+  now({ list, id }: Pick<SetupEdit, 'list' | 'id'>): { item: unknown; at: number } | null {
+    if (isSingle(list)) return { item: this.setup[list], at: 0 };
+    const at = this.find(list, id);
+    return at < 0 ? null : { item: this.of(list).items[at], at };
+  }
+
+  /** Puts one item in, replaces it or takes it off. */
+  edit(edit: SetupEdit): void {
+    if (isOfSingle(edit)) {
+      if (edit.item) this.setup = { ...this.setup, [edit.list]: edit.item };
+      return;
+    }
+    const { list, id, item, at } = edit;
+    const was = this.find(list, id);
+    const work = this.of(list);
+    if (item !== null && was >= 0 && (at === undefined || at === was)) {
+      work.items[was] = item;
+      return;
+    }
+    if (was >= 0) work.items.splice(was, 1);
+    if (item === null) {
+      work.ids.delete(id);
+      return;
+    }
+    work.ids.add(id);
+    work.items.splice(Math.max(0, Math.min(at ?? work.items.length, work.items.length)), 0, item);
+  }
+
+  /** The setup as it has become; lists without an edit are the same objects. */
+  done(): Setup {
+    const changed = [...this.lists].map(([list, { items }]) => [list, items]);
+    return changed.length ? { ...this.setup, ...(Object.fromEntries(changed) as Partial<Setup>) } : this.setup;
+  }
+
+  private of(list: SetupList) {
+    let work = this.lists.get(list);
+    if (!work) {
+      const items: Items = [...this.setup[list]];
+      work = { items, ids: new Set(items.map(({ id }) => id)), hint: 0 };
+      this.lists.set(list, work);
+    }
+    return work;
+  }
+
+  /** Where an id stands in its list, -1 where it doesn't: mostly beside the one that was looked for before. */
+  private find(list: SetupList, id: string): number {
+    const work = this.of(list);
+    if (!work.ids.has(id)) return -1;
+    const near = [work.hint, work.hint + 1, work.hint - 1].find((at) => work.items[at]?.id === id);
+    work.hint = near ?? work.items.findIndex((item) => item.id === id);
+    return work.hint;
+  }
 }
 
 /**
- * The setup with one item put in, replaced or taken off. An item with `at` is put at that position; without, it stays
- * where it was, or goes to the end.
+ * The setup after some edits, as they stand. An item with `at` is put at that position; without, it stays where it was,
+ * or goes to the end. What is not edited stays the same object.
  */
-export function editSetup(setup: Setup, edit: SetupEdit): Setup {
-  if (isOfSingle(edit)) return edit.item ? { ...setup, [edit.list]: edit.item } : setup;
-  const { list, id, item, at } = edit;
-  const old: readonly { id: string }[] = setup[list];
-  const was = old.findIndex((one) => one.id === id);
-  const rest = old.filter((one) => one.id !== id);
-  if (item !== null) rest.splice(Math.max(0, Math.min(at ?? (was < 0 ? rest.length : was), rest.length)), 0, item);
-  return { ...setup, [list]: rest };
+export function editSetup(setup: Setup, edits: readonly SetupEdit[]): Setup {
+  if (edits.length === 0) return setup;
+  const work = new SetupInWork(setup);
+  for (const edit of edits) work.edit(edit);
+  return work.done();
 }
 
-/** The setup after some edits; the error where it would contradict itself. What is not edited stays the same object. */
+/** The setup after some edits; the error where it would contradict itself. */
 export function edited(setup: Setup, edits: readonly SetupEdit[]): SetupResult {
-  const next = edits.reduce(editSetup, setup);
+  const next = editSetup(setup, edits);
   const checked = checkSetup(next);
   return checked.ok ? { ok: true, setup: next } : checked;
 }
 
 /** Each edit with what takes it back, as the setup stands when its turn comes: undone from the last to the first. */
 export function withInverses(setup: Setup, edits: readonly SetupEdit[]): SetupChange[] {
-  let then = setup;
+  const work = new SetupInWork(setup);
   return edits.map((edit) => {
-    const now = itemNow(then, edit);
+    const now = work.now(edit);
     const place = now && !isSingle(edit.list) ? { at: now.at } : {};
     const before = { list: edit.list, id: edit.id, item: now?.item ?? null, ...place } as SetupEdit;
-    then = editSetup(then, edit);
+    work.edit(edit);
     return { before, after: edit };
   });
+}
+
+/** Of some changes what can be taken back, from the last to the first: those whose item still is as it was left. */
+export function takenBack(setup: Setup, changes: readonly SetupChange[]): { edits: SetupEdit[]; kept: number } {
+  const work = new SetupInWork(setup);
+  const edits: SetupEdit[] = [];
+  for (const { before, after } of changes)
+    if (JSON.stringify(work.now(after)?.item ?? null) === JSON.stringify(after.item)) edits.push(before);
+  return { edits: edits.reverse(), kept: changes.length - edits.length };
 }
 
 /** The edits that put all of a setup in. What others refer to comes first. */

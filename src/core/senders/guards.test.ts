@@ -12,7 +12,7 @@ const people = [
   { name: 'Bo', address: 'bo@quay.no' },
 ];
 const kinds = (one: Entry, others: Entry[] = []) =>
-  guardsOf(one, ['me@ferry.example'], people, [...others, one], shared).map(({ kind }) => kind);
+  guardsOf([one], ['me@ferry.example'], people, [...others, one], shared).map(({ kind }) => kind);
 
 test.each([
   ['a public suffix', entry('domain', 'co.uk'), ['public suffix']],
@@ -25,16 +25,32 @@ test.each([
   ['a stranger', entry('domain', 'junk.test'), []],
   ['every country', entry('country', '*'), ['people written to', 'everything']],
   ['every script but one', entry('script', '*', { except: ['Latn'] }), []],
+  ['every script but one that is rare', entry('script', '*', { except: ['Cyrl'] }), ['broad']],
+  ['Latin letters', entry('script', 'Latn'), ['broad']],
+  ['Cyrillic letters', entry('script', 'Cyrl'), []],
+  ['UTF-8', entry('charset', 'utf-8'), ['broad']],
+  ['a character set of one alphabet', entry('charset', 'koi8-r'), []],
+  ['mail to one’s own address', entry('own', 'me@ferry.example'), ['broad']],
   ['a safe domain', entry('domain', 'harbour.example', { standing: 'safe' }), []],
 ])('blocking %s', (_what, one, expected) => expect(kinds(one)).toEqual(expected));
 
 test('whom it would hit is named, but not who has a more exact entry', () => {
   const domain = entry('domain', 'harbour.example');
-  expect(guardsOf(domain, [], people, [domain], shared)[0].people).toEqual([people[0]]);
+  expect(guardsOf([domain], [], people, [domain], shared)[0].people).toEqual([people[0]]);
   expect(kinds(domain, [entry('address', 'ana@harbour.example', { standing: 'safe' })])).toEqual([]);
 });
 
 test('a domain without its subdomains does not hit those', () => {
   const alone = entry('domain', 'quay.no', { below: false });
-  expect(guardsOf(alone, [], [{ name: '', address: 'x@mail.quay.no' }], [alone], shared)).toEqual([]);
+  expect(guardsOf([alone], [], [{ name: '', address: 'x@mail.quay.no' }], [alone], shared)).toEqual([]);
+});
+
+test('several at once are asked about as single ones are, each reason once', () => {
+  const many = ['co.uk', 'github.io', 'harbour.example', 'junk.test'].map((value) => entry('domain', value));
+  const safe = entry('domain', 'quay.no', { standing: 'safe' });
+  const guards = guardsOf([...many, safe], [], people, [...many, safe], shared);
+  expect(guards.map(({ says }) => says)).toEqual([
+    'co.uk, github.io belong to nobody: strangers of all kinds have their domains below them (Public Suffix List).',
+    'You wrote to one person whom it would block.',
+  ]);
 });

@@ -44,6 +44,33 @@ export type Entry = z.infer<typeof entrySchema>;
 export type EntryInput = { ok: true; kind: EntryKind; value: string } | { ok: false; error: string };
 
 const no = (error: string): EntryInput => ({ ok: false, error });
+const noDomain = (domain: string) =>
+  no(
+    domain === ''
+      ? 'Behind its “@” no domain stands.'
+      : /[.]/.test(domain)
+        ? `“${domain}” is no domain: each of its parts is letters, digits and hyphens, as in harbour.example.`
+        : `“${domain}” is no domain: it needs a dot, as in harbour.example.`,
+  );
+// The dots of IDNA (UTS #46) beside the plain one.
+const dotOrAt = /[.@\u3002\uff0e\uff61]/;
+
+/** What was meant by something that is written as other programs or pages write it; null where it is nothing of the kind. */
+function misread(text: string): string | null {
+  const scheme = /^([a-z][a-z0-9+.-]*):(?:\/\/)?([^/?#]*)/i.exec(text);
+  if (scheme) {
+    const name = scheme[2].replace(/^[^@]*@(?=.*\/)|:\d+$/g, '');
+    return scheme[1].toLowerCase() === 'mailto'
+      ? `Without “mailto:”: ${name}`
+      : `This is an address of the web. The domain in it: ${name || 'none'}`;
+  }
+  const path = /^([^\s@/]+\.[^\s@/]+)\//.exec(text);
+  if (path) return `This is an address of the web. The domain in it: ${path[1]}`;
+  const below = /^@?(\*\.|\*@|\.)(.+)$/.exec(text);
+  return below
+    ? `Without “${below[1]}”: an entry for ${below[2]} goes for all of its addresses, and for what lies below it.`
+    : null;
+}
 const domainShape = /^[a-z0-9_](?:[a-z0-9_-]*[a-z0-9_])?(?:\.[a-z0-9_](?:[a-z0-9_-]*[a-z0-9_])?)+$/;
 
 /**
@@ -57,6 +84,10 @@ export function parseEntry(typed: string): EntryInput {
   if (trimmed === '') return no('Type an address or a domain.');
   if ((/[,;]\s*\S/.test(trimmed) && !trimmed.includes('"')) || (/\s/.test(trimmed) && !trimmed.includes('@')))
     return no('One address or domain, without blanks or commas.');
+  // Most of what is wrong in a long list has neither.
+  if (!dotOrAt.test(trimmed)) return noDomain(trimmed.toLowerCase());
+  const meant = misread(trimmed);
+  if (meant) return no(meant);
   const bare = /^@?[^@\s<>()"]+$/.test(trimmed) && !trimmed.slice(1).includes('@');
   const text = bare ? `@${trimmed.replace(/^@/, '')}` : trimmed.startsWith('@') ? trimmed : normalAddress(trimmed);
   const at = text.lastIndexOf('@');
@@ -64,7 +95,7 @@ export function parseEntry(typed: string): EntryInput {
   const domain = normalDomain(at < 0 ? text : text.slice(at + 1));
   if ((/[\s,;]/.test(text) && !local.startsWith('"')) || (local.includes('@') && !local.startsWith('"')))
     return no('One address or domain, without blanks or commas.');
-  if (!domainShape.test(domain)) return no(`“${domain}” is no domain: it needs a dot, as in harbour.example.`);
+  if (!domainShape.test(domain)) return noDomain(domain);
   return local
     ? { ok: true, kind: 'address', value: `${local}@${domain}` }
     : { ok: true, kind: 'domain', value: domain };

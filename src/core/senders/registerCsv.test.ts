@@ -28,8 +28,9 @@ test('what is written is read back, of every kind', () => {
     entry({ kind: 'charset', value: 'koi8-r' }),
     entry({ kind: 'script', value: 'Cyrl' }),
   ];
-  const read = registerFromCsv(registerToCsv(entries), 'safe', 0);
-  expect(read).toEqual({ entries: entries.map(withoutId), wrong: [] });
+  const { entries: read, wrong, rows, head } = registerFromCsv(registerToCsv(entries), 'safe', 0);
+  expect(read).toEqual(entries.map(withoutId));
+  expect([wrong, rows, head?.unknown]).toEqual([[], [2, 3, 4, 5, 6, 7, 8, 9], []]);
 });
 
 test('cells that a spreadsheet would take for a formula are made harmless, and come back as they were (OWASP, CSV injection)', () => {
@@ -105,8 +106,50 @@ test('taking entries up changes what is there, adds what is new, and leaves what
     withoutId,
   );
   const { edits, ...counts } = mergeEntries(register, incoming, () => 'made');
-  expect(counts).toEqual({ added: 1, changed: 1, same: 1 });
+  expect(counts).toEqual({ added: 1, changed: 1, same: 1, takings: ['same', 'changes', 'new'] });
   expect(edits.map(({ id }) => id)).toEqual(['b', 'made']);
+});
+
+test('a reason stays where the row gives none, and a row that gives another changes it', () => {
+  const register = [entry({ id: 'a', why: 'Sells lists' }), entry({ id: 'b', value: 'quay.example', why: 'Old' })];
+  const { entries } = registerFromCsv('harbour.example,safe\nquay.example,blocked,"New, and why"', 'blocked', now);
+  const { edits } = mergeEntries(register, entries, () => 'made');
+  expect(edits.map(({ id, why }) => [id, why])).toEqual([
+    ['a', 'Sells lists'],
+    ['b', 'New, and why'],
+  ]);
+});
+
+test.each([
+  ['Email;Name\nana@harbour.example;Ana', ['value'], ['Name'], ['ana@harbour.example']],
+  ['domain\nquay.example', ['value'], [], ['quay.example']],
+  ['colour,value,reason,value\nred,x.example,No,y.example', ['why', 'value'], ['colour', 'value'], ['y.example']],
+  ['quay.example', undefined, undefined, ['quay.example']],
+])('the first row may name the columns, and one that is not understood is said: %j', (csv, known, unknown, values) => {
+  const { entries, head, wrong } = registerFromCsv(csv, 'blocked', now);
+  expect([head?.known, head?.unknown]).toEqual([known, unknown]);
+  expect(entries.map(({ value }) => value)).toEqual(values);
+  expect(wrong).toEqual([]);
+});
+
+test('of many wrong rows the first are listed, and all counted', () => {
+  const { wrong, wrongCount } = registerFromCsv('nothing\n'.repeat(2_000), 'blocked', now);
+  expect([wrong.length, wrongCount]).toEqual([500, 2_000]);
+});
+
+test.each([
+  ['*.foo.test', 'Without “*.”: an entry for foo.test goes for all of its addresses, and for what lies below it.'],
+  ['.foo.test', 'Without “.”: an entry for foo.test goes for all of its addresses, and for what lies below it.'],
+  ['*@foo.test', 'Without “*@”: an entry for foo.test goes for all of its addresses, and for what lies below it.'],
+  ['https://foo.test/a?b', 'This is an address of the web. The domain in it: foo.test'],
+  ['http://foo.test:8080', 'This is an address of the web. The domain in it: foo.test'],
+  ['foo.test/a', 'This is an address of the web. The domain in it: foo.test'],
+  ['mailto:ana@foo.test', 'Without “mailto:”: ana@foo.test'],
+  ['ana@', 'Behind its “@” no domain stands.'],
+  ['-a.test', '“-a.test” is no domain: each of its parts is letters, digits and hyphens, as in harbour.example.'],
+  ['harbour', '“harbour” is no domain: it needs a dot, as in harbour.example.'],
+])('%s is refused with what is wrong about it', (typed, error) => {
+  expect(parseEntryOf('domain', typed)).toEqual({ ok: false, error });
 });
 
 test('every kind can be read', () => {

@@ -1,7 +1,6 @@
 // The part of the border (mailroom.ts) that is about junk and the Register: what the mailroom answers.
 import type { Figures } from '../../core/junk/evaluate';
 import type { Evidence } from '../../core/junk/verdict';
-import type { Guard } from '../../core/senders/guards';
 import type { Row } from './rows';
 
 /** What the junk filter makes of a message now. */
@@ -40,12 +39,6 @@ export interface EntryUse {
   decided: number;
   /** When the last message came that it decided; null where there is none. */
   last: number | null;
-}
-
-/** What a blocking entry would hit that can hardly be meant; and what it took that comes back when it is taken off. */
-export interface EntryCheck {
-  guards: Guard[];
-  took: number;
 }
 
 /** A setting that could have taken a message that is missed, and what it did take. */

@@ -13,8 +13,9 @@ import type { ClearOutReport } from './clearOuts';
 import type { HeldCounts, Only, RowsHeld } from './held';
 import type { UndoState, LogDetail, LogFilter, LogWindow } from './log';
 import type { Sender, SenderReport, SendersQuestion, SenderWindow } from './senderTable';
-import type { EntryCheck, EntryUse, FilterReport, Judgement, SecondLook, WhereWent } from './junk';
+import type { EntryUse, FilterReport, Judgement, SecondLook, WhereWent } from './junk';
 import type { Told } from '../../core/senders/told';
+import type { Guard } from '../../core/senders/guards';
 import type { Entry } from '../../core/senders/register';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Outcome } from './outcome';
@@ -101,7 +102,10 @@ export interface Mailroom {
   filterReport(job: string): Promise<FilterReport>;
   secondLook(most: number): Promise<SecondLook>;
   registerUse(): Promise<Record<string, EntryUse>>;
-  checkEntry(entry: Entry): Promise<EntryCheck>;
+  /** What speaks against some entries that are made or changed together. */
+  entryGuards(entries: Entry[]): Promise<Guard[]>;
+  /** How many messages are sorted otherwise once an entry is taken off. */
+  tookByEntry(id: string): Promise<number>;
   /** Where mail went that is missed: by sender or by words of the subject. */
   whereWent(words: string): Promise<WhereWent>;
   /** The whole setup as one document, with the junk filter's model. */

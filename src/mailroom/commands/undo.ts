@@ -1,7 +1,7 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
 import type { Setup } from '../../core/line/setup';
 import { count, messages } from '../../core/text/sentences';
-import { type SetupEdit, edited, itemNow } from '../../core/line/setupEdit';
+import { type SetupEdit, edited, takenBack } from '../../core/line/setupEdit';
 import { columnArrays, type ColumnName, type StateColumns } from '../state/columns';
 import { type JournalRecord, readJournal } from '../storage/journal';
 import { valueAt, type Columns } from '../storage/stateRecords';
@@ -131,16 +131,11 @@ async function undoingOf(mailbox: Undoable, seq: number): Promise<Undoing | stri
   const parts = mailbox.heads.filter((h) => jobOf(h.command) === jobOf(entry.command));
   const all = parts.reduce((n, part) => n + part.count, 0);
   const back = new SettingBack(mailbox.columns, all);
-  const edits: SetupEdit[] = [];
-  let kept = 0;
   const records = await Promise.all(parts.map((part) => readJournal(mailbox.records, part.seq)));
-  for (const record of records) {
-    for (const { before, after } of record.setup ?? []) {
-      const now = itemNow(mailbox.setup, after)?.item ?? null;
-      if (JSON.stringify(now) === JSON.stringify(after.item)) edits.unshift(before);
-      else kept++;
-    }
-  }
+  const { edits, kept } = takenBack(
+    mailbox.setup,
+    records.flatMap(({ setup }) => setup ?? []),
+  );
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return `It can’t be undone now: ${next.error}.`;
   const homes = new Homes(mailbox.tables, next.setup);

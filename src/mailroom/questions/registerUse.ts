@@ -1,8 +1,8 @@
 // Questions about the Register: what each entry did, and what one would hit.
-import { guardsOf } from '../../core/senders/guards';
+import { guardsOf, type Guard } from '../../core/senders/guards';
 import type { Entry } from '../../core/senders/register';
-import { type SetupEdit, edited } from '../../core/line/setupEdit';
-import type { EntryCheck, EntryUse } from '../border/junk';
+import { edited } from '../../core/line/setupEdit';
+import type { EntryUse } from '../border/junk';
 import { changesBetween, type SortedMail } from '../search/candidates';
 import type { MailState, Loading } from '../state/mailState';
 import type { Sorting } from '../search/searching';
@@ -29,20 +29,24 @@ export async function registerUse(
   return out;
 }
 
-/** What speaks against an entry as it would be, and how many messages come back when it is taken off. */
-export async function checkEntry(
+/** What speaks against some entries as they would be. */
+export async function entryGuards(
   mailbox: SortedMail & Sorting,
-  entry: Entry,
+  entries: readonly Entry[],
   shared: ReadonlySet<string>,
-): Promise<EntryCheck> {
+): Promise<Guard[]> {
   await mailbox.readyToSort(mailbox.setup);
   const { setup, people } = mailbox;
-  const others = setup.register.filter(
-    (one) => one.id !== entry.id && !(one.kind === entry.kind && one.value === entry.value),
-  );
-  const guards = guardsOf(entry, people.own, people.writtenTo, [...others, entry], shared);
-  const off: SetupEdit = { list: 'register', id: entry.id, item: null };
-  const next = edited(setup, [off]);
-  const took = next.ok ? changesBetween(mailbox, setup, next.setup).filter((c) => c.from !== c.to).length : 0;
-  return { guards, took };
+  const keyOf = ({ kind, value }: Entry) => `${kind} ${value}`;
+  const ids = new Set(entries.map(({ id }) => id));
+  const keys = new Set(entries.map(keyOf));
+  const others = setup.register.filter((one) => !ids.has(one.id) && !keys.has(keyOf(one)));
+  return guardsOf(entries, people.own, people.writtenTo, [...others, ...entries], shared);
+}
+
+/** How many messages are sorted otherwise once an entry is taken off. */
+export async function tookByEntry(mailbox: SortedMail & Sorting, id: string): Promise<number> {
+  await mailbox.readyToSort(mailbox.setup);
+  const next = edited(mailbox.setup, [{ list: 'register', id, item: null }]);
+  return next.ok ? changesBetween(mailbox, mailbox.setup, next.setup).filter((c) => c.from !== c.to).length : 0;
 }

@@ -289,7 +289,11 @@ export class Mailbox {
       for (const id of record.change.ids) this.storing.changed(Math.floor(id / statePackSize));
       if (record.change.after.bits !== undefined) this.junk.changed(record.change.ids);
     }
-    if (record.setup) this.setup = record.setup.reduce((setup, edit) => editSetup(setup, edit.after), this.setup);
+    if (record.setup)
+      this.setup = editSetup(
+        this.setup,
+        record.setup.map(({ after }) => after),
+      );
     if (record.cursor !== null) this.cursor = record.cursor;
     if (record.postOn !== null) this.postOn = record.postOn;
     this.heads.push(headOf(record));

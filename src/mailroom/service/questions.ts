@@ -2,6 +2,7 @@
 import { clearOutSchema } from '../../core/clearout/clearOut';
 import { setupEditSchema } from '../../core/line/setupEdit';
 import { placeSchema } from '../../core/mail/place';
+import { z } from 'zod';
 import { entrySchema } from '../../core/senders/register';
 import { toldSchema } from '../../core/senders/told';
 import { logFilterSchema } from '../border/log';
@@ -26,7 +27,7 @@ import { months } from '../questions/months';
 import { toldLately } from '../questions/notifications';
 import { overview } from '../questions/overview';
 import { passages } from '../questions/passages';
-import { checkEntry, registerUse } from '../questions/registerUse';
+import { entryGuards, registerUse, tookByEntry } from '../questions/registerUse';
 import { position, rows } from '../questions/rows';
 import { people, senderReport, senders } from '../questions/senders';
 import { exportSetup } from '../questions/setupFile';
@@ -95,7 +96,9 @@ function ofSenders(open: Open, host: ServiceHost) {
       filterReport(open.mailbox, (done, total) => host.tell({ kind: 'progress', job, done, total })),
     secondLook: (most) => secondLook(open.mailbox, most),
     registerUse: () => registerUse(open.mailbox),
-    checkEntry: async (entry) => checkEntry(open.mailbox, entrySchema.parse(entry), await host.sharedDomains()),
+    entryGuards: async (entries) =>
+      entryGuards(open.mailbox, z.array(entrySchema).parse(entries), await host.sharedDomains()),
+    tookByEntry: (id) => tookByEntry(open.mailbox, id),
   } satisfies Partial<Mailroom>;
 }
 

@@ -1,8 +1,6 @@
 import fc from 'fast-check';
-import { emptySetup } from '../../core/line/setup';
 import { StateColumns } from './columns';
 import { statePackSize } from '../storage/keys';
-import { editSetup } from '../../core/line/setupEdit';
 import { expunged, Tables } from './internedTables';
 import { Views, type ViewSource } from '../search/views';
 import { didTo, messages, short } from '../../core/text/sentences';
@@ -92,18 +90,6 @@ test('views: newest first, whatever the order of arrival', () => {
       expect([...views.list({ kind: 'place', place: 'inbox' })]).toEqual(sorted);
     }),
   );
-});
-
-test('setup edits: put in, replaced in place, moved, taken off', () => {
-  const folder = (id: string, name = id) => ({ list: 'folders' as const, id, item: { id, name } });
-  const three = ['a', 'b', 'c'].map((id) => folder(id)).reduce(editSetup, emptySetup);
-  const names = (setup: typeof three) => setup.folders.map((f) => f.name);
-  expect(names(three)).toEqual(['a', 'b', 'c']);
-  expect(names(editSetup(three, folder('b', 'B')))).toEqual(['a', 'B', 'c']);
-  expect(names(editSetup(three, { ...folder('c'), at: 0 }))).toEqual(['c', 'a', 'b']);
-  expect(names(editSetup(three, { ...folder('a'), at: 99 }))).toEqual(['b', 'c', 'a']);
-  expect(names(editSetup(three, { list: 'folders', id: 'b', item: null }))).toEqual(['a', 'c']);
-  expect(emptySetup.folders).toEqual([]);
 });
 
 test('what was done, in words', () => {
