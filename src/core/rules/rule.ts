@@ -69,10 +69,11 @@ export type DeepCondition = Extract<Condition, { field: 'body' | 'header' }>;
 export const isDeep = (condition: Condition): condition is DeepCondition =>
   condition.field === 'body' || condition.field === 'header';
 
-const most = 200;
+/** So many conditions, or groups of them, one group may have. */
+export const mostConditions = 200;
 const innerGroup = z.object({
   match: z.enum(['all', 'any', 'none']),
-  of: z.array(conditionSchema).min(1, 'needs at least one condition').max(most),
+  of: z.array(conditionSchema).min(1, 'needs at least one condition').max(mostConditions),
 });
 
 /** Conditions and how many of them must hold; within it, groups of conditions, but no deeper. */
@@ -81,7 +82,7 @@ export const groupSchema = z.object({
   of: z
     .array(z.union([conditionSchema, innerGroup]))
     .min(1, 'needs at least one condition')
-    .max(most),
+    .max(mostConditions),
 });
 export type Group = z.infer<typeof groupSchema>;
 export type InnerGroup = z.infer<typeof innerGroup>;

@@ -84,6 +84,8 @@ export function parseEntry(typed: string): EntryInput {
   if (trimmed === '') return no('Type an address or a domain.');
   if ((/[,;]\s*\S/.test(trimmed) && !trimmed.includes('"')) || (/\s/.test(trimmed) && !trimmed.includes('@')))
     return no('One address or domain, without blanks or commas.');
+  // With the name of a person before it; an address alone has 320 at most (RFC 3696, section 3, as corrected).
+  if (trimmed.length > 1_000) return no('This is longer than an address can be.');
   // Most of what is wrong in a long list has neither.
   if (!dotOrAt.test(trimmed)) return noDomain(trimmed.toLowerCase());
   const meant = misread(trimmed);

@@ -164,3 +164,14 @@ test('every kind can be read', () => {
   };
   for (const kind of entryKinds) expect(parseEntryOf(kind, values[kind])).toMatchObject({ ok: true, kind });
 });
+
+test.each(['.', 'a.', 'constructor.', '}.', '/', '@.', '.[', '*.', 'a:', '-'])(
+  'what repeats “%s” is refused in step with its length',
+  (part) => {
+    const begun = performance.now();
+    const { wrongCount } = registerFromCsv(`value\n${part.repeat(200_000)}\n`, 'blocked', now);
+    expect(wrongCount).toBe(1);
+    // Ten times what it takes.
+    expect(performance.now() - begun).toBeLessThan(1_000);
+  },
+);

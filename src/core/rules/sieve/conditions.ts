@@ -19,11 +19,11 @@ export class NotTaken extends Error {
 export type Node = Condition | { match: 'all' | 'any' | 'none'; of: Node[] };
 const isNode = (node: Node): node is Extract<Node, { match: unknown }> => 'match' in node;
 
-/** Takes out what says nothing: groups of one, groups within their own kind, “not” of “not”. */
-function simple(node: Node): Node {
-  if (!isNode(node)) return node;
-  let { match } = node;
-  let of = node.of.map(simple);
+/**
+ * A group of nodes, each as simple as can be, without what says nothing: groups of one, groups within their own kind,
+ * “not” of “not”.
+ */
+export function combined(match: 'all' | 'any' | 'none', of: Node[]): Node {
   if (of.length === 1 && isNode(of[0])) {
     const [only] = of;
     if (match !== 'none') return only;
@@ -31,7 +31,9 @@ function simple(node: Node): Node {
     if (only.match === 'any') return { match: 'none', of: only.of };
     if (only.match === 'none') return only.of.length === 1 ? only.of[0] : { match: 'any', of: only.of };
   }
-  of = of.flatMap((one) => (isNode(one) && one.match === (match === 'none' ? 'any' : match) ? one.of : [one]));
+  const own = match === 'none' ? 'any' : match;
+  if (of.some((one) => isNode(one) && one.match === own))
+    of = of.flatMap((one) => (isNode(one) && one.match === own ? one.of : [one]));
   if (
     match === 'any' &&
     of.length > 1 &&
@@ -57,14 +59,19 @@ function asGroup(node: Node): Group | null {
 }
 
 /** What a test says as “when” and “unless”; null where it is nested deeper than rules go. */
-export function asConditions(test: Node): Pick<Rule, 'when' | 'unless'> | null {
-  const node = simple(test);
+export function asConditions(node: Node): Pick<Rule, 'when' | 'unless'> | null {
   if (isNode(node) && node.match === 'all') {
-    const no = node.of.filter((one) => isNode(one) && one.match === 'none');
-    const yes = node.of.filter((one) => !no.includes(one));
+    const isNo = (one: Node) => isNode(one) && one.match === 'none';
+    const no = node.of.filter(isNo);
+    const yes = node.of.filter((one) => !isNo(one));
     if (no.length && yes.length) {
-      const when = asGroup(simple({ match: 'all', of: yes }));
-      const unless = asGroup(simple({ match: 'any', of: no.flatMap((one) => (isNode(one) ? one.of : [])) }));
+      const when = asGroup(combined('all', yes));
+      const unless = asGroup(
+        combined(
+          'any',
+          no.flatMap((one) => (isNode(one) ? one.of : [])),
+        ),
+      );
       return when && unless ? { when, unless } : null;
     }
   }
@@ -88,6 +95,7 @@ const peopleOf = (names: readonly string[]): 'from' | 'to' | 'cc' | 'recipient' 
 
 /** What is looked for; one text in the spellings that rules take as one is one. */
 function distinctKeys(keys: readonly string[]): readonly string[] {
+  if (keys.length === 1) return keys;
   const own = spellings(keys[0]);
   const all = new Set(keys.map(foldAscii));
   return own.length > 1 && own.length === all.size && own.every((one) => all.has(one)) ? [keys[0]] : keys;
@@ -112,19 +120,22 @@ class TestReader {
       case 'true':
         return { field: 'every' };
       case 'false':
-        return { match: 'none', of: [{ field: 'every' }] };
+        return combined('none', [{ field: 'every' }]);
       case 'not':
-        return { match: 'none', of: [this.node(test.of)] };
+        return combined('none', [this.node(test.of)]);
       case 'allof':
       case 'anyof':
-        return { match: test.is === 'allof' ? 'all' : 'any', of: test.of.map((one) => this.node(one)) };
+        return combined(
+          test.is === 'allof' ? 'all' : 'any',
+          test.of.map((one) => this.node(one)),
+        );
       case 'size':
         return { field: 'size', how: test.how, bytes: test.bytes };
       case 'exists':
-        return {
-          match: 'all',
-          of: test.names.map((name): Condition => ({ field: 'header', name, how: 'there', text: '' })),
-        };
+        return combined(
+          'all',
+          test.names.map((name): Condition => ({ field: 'header', name, how: 'there', text: '' })),
+        );
       case 'unknown':
         throw new NotTaken(at, test.says);
       case 'currentdate':
@@ -157,22 +168,20 @@ class TestReader {
       if (test.is === 'address') return this.address(at, test.part, test.names, type, key);
       return this.header(at, test.names, type, key);
     });
-    return { match: 'any', of: each };
+    return combined('any', each);
   }
 
   private header(at: Spot, names: readonly string[], type: 'is' | 'contains' | 'matches', key: string): Node {
     const people = peopleOf(names);
     const words = type === 'matches' ? patternWords(key) : { how: type, text: key };
     if (people && words.how === 'contains' && words.text) return { field: people, how: 'contains', text: words.text };
-    return {
-      match: 'any',
-      of: names.map((name): Condition => {
-        if (words.text === '' && words.how === 'contains') return { field: 'header', name, how: 'there', text: '' };
-        if (name.toLowerCase() === 'subject' && words.text) return { field: 'subject', ...words };
-        if (!/^[!-9;-~]{1,100}$/.test(name)) throw new NotTaken(at, `“${name}” is no name of a header field.`);
-        return { field: 'header', name, ...words };
-      }),
-    };
+    const each = names.map((name): Condition => {
+      if (words.text === '' && words.how === 'contains') return { field: 'header', name, how: 'there', text: '' };
+      if (name.toLowerCase() === 'subject' && words.text) return { field: 'subject', ...words };
+      if (!/^[!-9;-~]{1,100}$/.test(name)) throw new NotTaken(at, `“${name}” is no name of a header field.`);
+      return { field: 'header', name, ...words };
+    });
+    return combined('any', each);
   }
 
   private address(
@@ -194,13 +203,11 @@ class TestReader {
       return { field: one, how: 'like', text: like };
     };
     if (field) return condition(field);
-    return {
-      match: 'any',
-      of: people.map((one, i) => {
-        if (!one) throw new NotTaken(at, `A rule here asks for addresses in From, To and Cc, not in “${names[i]}”.`);
-        return condition(one);
-      }),
-    };
+    const each = people.map((one, i) => {
+      if (!one) throw new NotTaken(at, `A rule here asks for addresses in From, To and Cc, not in “${names[i]}”.`);
+      return condition(one);
+    });
+    return combined('any', each);
   }
 
   private date({ at, zone, name, datePart, match, keys }: Extract<Test, { is: 'date' }>): Node {
@@ -228,6 +235,6 @@ class TestReader {
           throw new NotTaken(at, 'A rule here asks for days before, on or since one.');
       }
     });
-    return { match: 'any', of: each };
+    return combined('any', each);
   }
 }

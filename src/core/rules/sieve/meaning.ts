@@ -30,7 +30,7 @@ export type Test = { at: Spot } & (
   | { is: 'unknown'; says: string }
 );
 
-export type Command = { at: Spot; comments: string[] } & (
+export type Command = { at: Spot; comments: string[]; code: string } & (
   | { does: 'stop' | 'discard' }
   | { does: 'keep'; flags: string[] | null }
   | { does: 'fileinto'; mailbox: string; copy: boolean; flags: string[] | null }
@@ -79,7 +79,7 @@ class Reader {
     const out: Command[] = [];
     let begun = false;
     for (const node of nodes) {
-      const { at, comments, name } = node;
+      const { at, comments, code, name } = node;
       try {
         if (name === 'require') {
           if (!top || begun) throw new Trouble(at, '“require” stands only at the top of a script.');
@@ -96,11 +96,11 @@ class Reader {
             new Arguments(this, node).done('none', true);
             before.otherwise = this.commands(node.block ?? [], false);
           } else before.branches.push(this.branch(node));
-        } else out.push({ at, comments, ...this.command(node) } as Command);
+        } else out.push({ at, comments, code, ...this.command(node) } as Command);
       } catch (error) {
         if (!(error instanceof Trouble)) throw error;
         this.problems.push({ at: error.at, says: error.message });
-        out.push({ at, comments, does: 'unknown', says: error.message });
+        out.push({ at, comments, code, does: 'unknown', says: error.message });
       }
     }
     return out;

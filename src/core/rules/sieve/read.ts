@@ -1,11 +1,13 @@
 // Reading Sieve scripts as rules: our own exactly, those of others as far as rules can say it. What can’t be taken is
 // listed with its line; nothing is dropped in silence.
-import { z } from 'zod';
+import type { z } from 'zod';
+import { idSchema } from '../../data/id';
+import { untraced } from '../../data/untraced';
 import { folderSchema, type Folder, type Place } from '../../mail/place';
 import { inks, labelSchema, type Ink, type Label } from '../../mail/label';
-import { endsStation, groupSchema, ruleSchema, type Rule } from '../rule';
+import { endsStation, groupSchema, mostConditions, ruleSchema, type Rule } from '../rule';
 import { effects, type Action } from '../../effects/effects';
-import { asConditions, nodeOf, NotTaken, type Node } from './conditions';
+import { asConditions, combined, nodeOf, NotTaken, type Node } from './conditions';
 import { meaningOf, type Command, type Test } from './meaning';
 import { namesOf, type ScriptNames } from './names';
 import { parseScript, type Spot } from './script';
@@ -50,6 +52,7 @@ class Taking {
   constructor(
     private readonly setup: Written,
     private readonly newId: () => string,
+    private readonly required: ReadonlySet<string>,
   ) {
     this.names = namesOf(setup);
   }
@@ -88,7 +91,7 @@ class Taking {
       const [key, value] = at < 0 ? [comment, ''] : [comment.slice(0, at), comment.slice(at + 2)];
       if (key === 'rule' || key === 'rule named by itself')
         said = { name: key === 'rule' ? value : '', id: null, as: null };
-      else if (key === 'id') said.id = z.string().min(1).safeParse(jsonOf(value)).data ?? null;
+      else if (key === 'id') said.id = idSchema.safeParse(jsonOf(value)).data ?? null;
       else if (key === 'as' || key === 'off' || key === 'only here') {
         const rule = ruleSchema.safeParse(jsonOf(value)).data ?? null;
         if (key === 'as') said.as = rule;
@@ -115,7 +118,7 @@ class Taking {
     for (const [i, command] of commands.entries()) {
       const said = this.comments(command.comments);
       const last = i >= ending;
-      if (said.as && sameCode(command, said.as, this.known)) {
+      if (said.as && sameCode(command, said.as, this.known, this.required)) {
         this.rules.push(said.as);
         continue;
       }
@@ -148,7 +151,7 @@ class Taking {
       }
       const taken = this.take(() => {
         const node: Node = test ? this.node(test) : { field: 'every' };
-        const whole: Node = earlier.length ? { match: 'all', of: [node, { match: 'none', of: [...earlier] }] } : node;
+        const whole = butNot(node, earlier, at);
         const before = this.rules.length;
         this.block(at, whole, block, first ? said : { name: '', id: null }, last);
         first = false;
@@ -177,18 +180,12 @@ class Taking {
         const earlier: Node[] = [];
         for (const branch of command.branches) {
           const node = this.node(branch.test);
-          const not: Node[] = earlier.length ? [{ match: 'none', of: [...earlier] }] : [];
-          this.block(branch.at, { match: 'all', of: [test, node, ...not] }, branch.block, { name: '', id: null }, last);
+          const whole = butNot(combined('all', [test, node]), earlier, branch.at);
+          this.block(branch.at, whole, branch.block, { name: '', id: null }, last);
           earlier.push(node);
         }
         if (command.otherwise)
-          this.block(
-            command.at,
-            { match: 'all', of: [test, { match: 'none', of: earlier }] },
-            command.otherwise,
-            { name: '', id: null },
-            last,
-          );
+          this.block(command.at, butNot(test, earlier, command.at), command.otherwise, { name: '', id: null }, last);
       }
     }
   }
@@ -326,6 +323,13 @@ class Taking {
   }
 }
 
+/** What holds where none of the branches before it does. */
+function butNot(node: Node, earlier: readonly Node[], at: Spot): Node {
+  if (earlier.length > mostConditions)
+    throw new NotTaken(at, 'More branches stand before it than a rule can have conditions.');
+  return earlier.length ? combined('all', [node, combined('none', [...earlier])]) : node;
+}
+
 function jsonOf(text: string): unknown {
   try {
     return JSON.parse(text);
@@ -339,11 +343,15 @@ function jsonOf(text: string): unknown {
  * told with its line and column, and nothing is taken.
  */
 export function readScript(text: string, setup: Written, newId: () => string): ReadResult {
+  return untraced(() => rulesOf(text, setup, newId));
+}
+
+function rulesOf(text: string, setup: Written, newId: () => string): ReadResult {
   const parsed = parseScript(text);
   if (!parsed.ok) return parsed;
   const { commands, comments } = parsed.script;
   const meaning = meaningOf(parsed.script);
-  const taking = new Taking(setup, newId);
+  const taking = new Taking(setup, newId, meaning.required);
   taking.declare([...commands.flatMap((command) => command.comments), ...comments]);
   // Rules that stand in the comments above “require” are the first.
   for (const command of commands) if (command.name === 'require') taking.comments(command.comments);
@@ -367,7 +375,7 @@ export function readScript(text: string, setup: Written, newId: () => string): R
 /** The rules of a setup as a Sieve script, and what of them it can’t say. */
 export function scriptOf(setup: Written): SieveScript {
   const plain = (rule: Rule, code: string): boolean => {
-    const taking = new Taking(setup, () => rule.id);
+    const taking = new Taking(setup, () => rule.id, new Set(everyExtension));
     taking.commands(commandsOf(code, everyExtension));
     const [own] = taking.rules;
     const named = rule.name === rule.name.replace(/\s+/g, ' ').trim();

@@ -18,6 +18,8 @@ export interface TestNode {
 
 export interface CommandNode {
   at: Spot;
+  /** As it stands in the script. */
+  code: string;
   name: string;
   args: Argument[];
   tests: TestNode[];
@@ -65,14 +67,17 @@ const quantifiers: Record<string, number> = { k: 2 ** 10, m: 2 ** 20, g: 2 ** 30
 const lineFeed = 10;
 const signs = ';{}()[],';
 // Each begins where the last token ended.
-const blanks = /[ \t\r\n]*/y;
 const numberShape = /\d+([kmg]?)(?![a-z0-9_])/iy;
+const quotedShape = /"((?:[^"\\]|\\[^])*)"/y;
 const wordShape = /:?[a-z_][a-z0-9_]*/iy;
 
 class Tokens {
   private at = 0;
   private line = 1;
   private lineStart = 0;
+  /** Where the last token began and ended. */
+  from = 0;
+  to = 0;
 
   constructor(private readonly text: string) {}
 
@@ -98,15 +103,26 @@ class Tokens {
   }
 
   next(): Token {
+    this.to = this.at;
+    return this.read();
+  }
+
+  /** What stands between two offsets. */
+  code(from: number, to: number): string {
+    return this.text.slice(from, to);
+  }
+
+  private read(): Token {
     const { text } = this;
     for (;;) {
-      this.take(this.at + (this.match(blanks)?.[0].length ?? 0));
-      if (!text.startsWith('/*', this.at)) break;
+      this.skipBlanks();
+      if (text[this.at] !== '/' || text[this.at + 1] !== '*') break;
       const end = text.indexOf('*/', this.at + 2);
       if (end < 0) throw new Fault(this.spot(), 'The comment that opens here is never closed.');
       this.take(end + 2);
     }
     const at = this.spot();
+    this.from = this.at;
     const char = text[this.at];
     if (char === undefined) return { kind: 'end', at };
     if (char === '#') {
@@ -120,8 +136,11 @@ class Tokens {
       };
     }
     if (char === '"') return { kind: 'string', text: this.quoted(at), at };
-    if (signs.includes(char)) return { kind: 'sign', text: this.take(this.at + 1), at };
-    const number = this.match(numberShape);
+    if (signs.includes(char)) {
+      this.at++;
+      return { kind: 'sign', text: char, at };
+    }
+    const number = char >= '0' && char <= '9' ? this.match(numberShape) : null;
     if (number) {
       const value = parseInt(number[0], 10) * (quantifiers[number[1].toLowerCase()] ?? 1);
       if (value > Number.MAX_SAFE_INTEGER) throw new Fault(at, `The number ${number[0]} is too large.`);
@@ -130,12 +149,21 @@ class Tokens {
     }
     const word = this.match(wordShape)?.[0];
     if (word === undefined) throw new Fault(at, `“${char}” can’t stand here.`);
-    if (word.toLowerCase() === 'text' && text[this.at + 4] === ':')
-      return { kind: 'string', text: this.multiLine(at), at };
-    this.take(this.at + word.length);
-    return word.startsWith(':')
-      ? { kind: 'tag', text: word.slice(1).toLowerCase(), at }
-      : { kind: 'word', text: word.toLowerCase(), at };
+    const lower = word.toLowerCase();
+    if (lower === 'text' && text[this.at + 4] === ':') return { kind: 'string', text: this.multiLine(at), at };
+    // No line ends in a word.
+    this.at += word.length;
+    return char === ':' ? { kind: 'tag', text: lower.slice(1), at } : { kind: 'word', text: lower, at };
+  }
+
+  private skipBlanks(): void {
+    for (; ; this.at++) {
+      const code = this.text.charCodeAt(this.at);
+      if (code === lineFeed) {
+        this.line++;
+        this.lineStart = this.at + 1;
+      } else if (code !== 32 && code !== 9 && code !== 13) return;
+    }
   }
 
   private match(pattern: RegExp): RegExpExecArray | null {
@@ -144,9 +172,10 @@ class Tokens {
   }
 
   private quoted(at: Spot): string {
-    const found = this.match(/"((?:[^"\\]|\\[^])*)"/y);
+    const found = this.match(quotedShape);
     if (!found) throw new Fault(at, 'The quotation mark that opens here is never closed.');
     this.take(this.at + found[0].length);
+    if (!/[\\\r]/.test(found[1])) return found[1];
     return found[1].replace(/\\([^])/g, '$1').replace(/\r\n/g, '\n');
   }
 
@@ -169,6 +198,8 @@ class Parser {
   private readonly tokens: Tokens;
   private token: Token;
   private comments: string[] = [];
+  /** Where the token before this one ended. */
+  private before = 0;
 
   constructor(text: string) {
     this.tokens = new Tokens(text);
@@ -177,6 +208,7 @@ class Parser {
 
   private advance(): Token {
     let token = this.tokens.next();
+    this.before = this.tokens.to;
     for (; token.kind === 'comment'; token = this.tokens.next()) this.comments.push(token.text);
     return (this.token = token);
   }
@@ -223,6 +255,7 @@ class Parser {
     if (token.kind !== 'word') throw new Fault(token.at, `${this.said()} stands where a command is needed.`);
     if (depth > deepest) throw new Fault(token.at, 'This is nested too deep.');
     this.comments = [];
+    const { from } = this.tokens;
     this.advance();
     const { args, tests } = this.arguments(depth);
     let block: CommandNode[] | null = null;
@@ -233,7 +266,8 @@ class Parser {
       if (!this.isSign('}')) throw new Fault(at, 'The brace that opens here is never closed.');
       this.advance();
     } else this.expect(';', `after “${token.text}”`);
-    return { at: token.at, name: token.text, args, tests, block, comments };
+    const code = this.tokens.code(from, this.before);
+    return { at: token.at, code, name: token.text, args, tests, block, comments };
   }
 
   private arguments(depth: number): { args: Argument[]; tests: TestNode[] } {
