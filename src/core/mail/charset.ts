@@ -35,7 +35,9 @@ function decoderFor(label: string): TextDecoder | null {
   return decoder;
 }
 
-const utf8 = new TextDecoder('utf-8', { fatal: true });
+const utf8 = new TextDecoder('utf-8');
+const strictUtf8 = new TextDecoder('utf-8', { fatal: true });
+const replacement = '\ufffd';
 const latin = new TextDecoder('windows-1252');
 
 /** What windows-1252 has at 0x80 to 0x9f (Encoding Standard, index windows-1252). */
@@ -60,10 +62,21 @@ export function byteText(bytes: Uint8Array): string {
   return latin.decode(bytes);
 }
 
+/** Whether U+FFFD itself stands in some bytes, as UTF-8. */
+function holdsReplacement(bytes: Uint8Array): boolean {
+  for (let at = bytes.indexOf(0xef); at >= 0; at = bytes.indexOf(0xef, at + 1))
+    if (bytes[at + 1] === 0xbf && bytes[at + 2] === 0xbd) return true;
+  return false;
+}
+
 /** Bytes without a label: UTF-8 where they are valid UTF-8 (RFC 6532), else windows-1252. */
 export function decodeUnlabelled(bytes: Uint8Array): string {
+  const text = utf8.decode(bytes);
+  if (!text.includes(replacement)) return text;
+  // To throw costs much more than to read, and a stranger may send it line by line: only where it must be asked.
+  if (!holdsReplacement(bytes)) return decodeLatin(bytes);
   try {
-    return utf8.decode(bytes);
+    return strictUtf8.decode(bytes);
   } catch {
     return decodeLatin(bytes);
   }

@@ -71,24 +71,26 @@ function partOf(walk: Walk, fields: HeaderField[], start: number, end: number, d
 
 /** RFC 2046, section 5.1.1: delimiter lines, the line break before each belonging to the delimiter. */
 function splitParts(walk: Walk, parent: Part, boundary: string, depth: number): void {
-  const { raw, text } = walk;
+  const { raw } = walk;
+  // No further than the part goes: one within the other, each would look through all that comes after it.
+  const text = walk.text.slice(0, parent.end);
   const delimiter = `--${boundary}`;
   const fallback = parent.type === 'multipart/digest' ? 'message/rfc822' : 'text/plain';
   let from = -1;
   let closed = false;
   const take = (to: number) => {
     if (from < 0 || to < from || walk.parts++ > mostParts) return;
-    const header = readHeader(raw, text, from, to);
+    const header = readHeader(raw, walk.text, from, to);
     parent.parts.push(partOf(walk, header.fields, header.bodyStart, to, depth + 1, fallback));
   };
   let at = parent.start;
   while (at < parent.end) {
     const found = text.indexOf(delimiter, at);
-    if (found < 0 || found + delimiter.length > parent.end) break;
+    if (found < 0) break;
     at = found + delimiter.length;
     if (found > parent.start && text.charCodeAt(found - 1) !== 10) continue;
     let lineEnd = text.indexOf('\n', at);
-    if (lineEnd < 0 || lineEnd > parent.end) lineEnd = parent.end;
+    if (lineEnd < 0) lineEnd = parent.end;
     const rest = text.slice(at, Math.min(lineEnd, at + 200)).trimEnd();
     if (rest !== '' && rest !== '--') continue;
     let to = found - 1;
