@@ -44,14 +44,21 @@ const latin = new TextDecoder('windows-1252');
 const windows1252 =
   '\u20ac\u0081\u201a\u0192\u201e\u2026\u2020\u2021\u02c6\u2030\u0160\u2039\u0152\u008d\u017d\u008f' +
   '\u0090\u2018\u2019\u201c\u201d\u2022\u2013\u2014\u02dc\u2122\u0161\u203a\u0153\u009d\u017e\u0178';
-const upperControls = new RegExp('[\\u0080-\\u009f]', 'g');
+const windows1252Units = Uint16Array.from({ length: 256 }, (_, byte) =>
+  byte >= 0x80 && byte <= 0x9f ? windows1252.charCodeAt(byte - 0x80) : byte,
+);
+const utf16 = new TextDecoder('utf-16le');
+const isStandard = latin.decode(Uint8Array.of(0x80)) === windows1252[0];
 
 /**
  * Windows-1252 as the standard has it. Node.js 20 reads it as ISO-8859-1, which leaves control characters where the
- * standard has letters and signs; in browsers there is nothing left to mend.
+ * standard has letters and signs; in browsers there is nothing to mend.
  */
 function decodeLatin(bytes: Uint8Array): string {
-  return latin.decode(bytes).replace(upperControls, (c) => windows1252[c.charCodeAt(0) - 0x80]);
+  if (isStandard) return latin.decode(bytes);
+  const units = new Uint16Array(bytes.length);
+  for (let at = 0; at < bytes.length; at++) units[at] = windows1252Units[bytes[at]];
+  return utf16.decode(units);
 }
 
 /**
