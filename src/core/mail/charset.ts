@@ -48,6 +48,7 @@ const windows1252Units = Uint16Array.from({ length: 256 }, (_, byte) =>
   byte >= 0x80 && byte <= 0x9f ? windows1252.charCodeAt(byte - 0x80) : byte,
 );
 const utf16 = new TextDecoder('utf-16le');
+const upperControl = new RegExp('[\\u0080-\\u009f]');
 const isStandard = latin.decode(Uint8Array.of(0x80)) === windows1252[0];
 
 /**
@@ -55,7 +56,8 @@ const isStandard = latin.decode(Uint8Array.of(0x80)) === windows1252[0];
  * standard has letters and signs; in browsers there is nothing to mend.
  */
 function decodeLatin(bytes: Uint8Array): string {
-  if (isStandard) return latin.decode(bytes);
+  const text = latin.decode(bytes);
+  if (isStandard || !upperControl.test(text)) return text;
   const units = new Uint16Array(bytes.length);
   for (let at = 0; at < bytes.length; at++) units[at] = windows1252Units[bytes[at]];
   return utf16.decode(units);
