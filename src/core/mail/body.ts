@@ -9,6 +9,8 @@ import { decodeTransfer, decodedSize } from './transfer';
 export interface BodyBlock {
   kind: 'text' | 'html';
   content: string;
+  /** Whether more of it stands in the message than was read. */
+  goesOn?: true;
 }
 
 /** What is said of an attachment without opening it. `size` is in bytes, decoded; `name` null where it has none. */
@@ -22,13 +24,14 @@ export interface AttachmentInfo {
 const keepsAscii = /^(?:utf-8|us-ascii|ascii|iso-8859-\d+|windows-\d+|koi8-[ru])$/i;
 const beyondAscii = /[^\0-\x7f]/;
 
-/** The text of a leaf. Most text is plain ASCII as it stands, and need not be decoded at all. */
-function leafText(raw: Uint8Array, part: Part, text: string): string {
+/** The text of a leaf, of its first `most` bytes as they came. Most text is plain ASCII as it stands, and need not be decoded at all. */
+function leafText(raw: Uint8Array, part: Part, text: string, most: number): string {
+  const end = Math.min(part.end, part.start + most);
   if (part.encoding !== 'base64' && part.encoding !== 'quoted-printable' && keepsAscii.test(part.charset ?? 'ascii')) {
-    const plain = text.slice(part.start, part.end);
+    const plain = text.slice(part.start, end);
     if (!beyondAscii.test(plain)) return plain;
   }
-  return decodeText(decodeTransfer(raw.subarray(part.start, part.end), part.encoding), part.charset);
+  return decodeText(decodeTransfer(raw.subarray(part.start, end), part.encoding), part.charset);
 }
 
 /** Whether any leaf of the part could be shown as the body. */
@@ -47,11 +50,15 @@ function chosen(part: Part, plain: boolean): Part[] {
   return pick ? chosen(pick, plain) : [];
 }
 
-/** The blocks to show, in order. `plain` takes the plain text where the sender gave both. */
-export function bodyBlocks(raw: Uint8Array, structure: Structure, plain = false): BodyBlock[] {
+/**
+ * The blocks to show, in order. `plain` takes the plain text where the sender gave both; of each block no more than `most`
+ * bytes are read, as they came.
+ */
+export function bodyBlocks(raw: Uint8Array, structure: Structure, plain = false, most = Infinity): BodyBlock[] {
   return chosen(structure.root, plain).map((part) => ({
     kind: part.type === 'text/html' ? 'html' : 'text',
-    content: leafText(raw, part, structure.text),
+    content: leafText(raw, part, structure.text, most),
+    ...(part.end - part.start > most && { goesOn: true }),
   }));
 }
 

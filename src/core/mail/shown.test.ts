@@ -1,4 +1,6 @@
-import { deepestElement, longestHtml, longestText, mostElements, shownBlocks, tooMuch } from './shown';
+import { bodyBlocks } from './body';
+import { deepestElement, longestHtml, longestText, mostElements, mostOpened, shownBlocks, tooMuch } from './shown';
+import { parseStructure } from './structure';
 
 test.each<[string, string, ReturnType<typeof tooMuch>]>([
   ['an ordinary page', '<html><body><p>One<p>Two<ul><li>a<li>b</ul><br><img src=x></body></html>', null],
@@ -43,4 +45,13 @@ test('of HTML that goes on and on no more is read than is shown', () => {
   const [block] = shownBlocks([{ kind: 'html', content: '<p>x '.repeat(6_000_000) }]);
   expect(block).toMatchObject({ kind: 'text', instead: 'long', cut: true, cutOf: null });
   expect(block.content).toHaveLength(longestText);
+});
+
+test('of a very long part no more is read than can be shown, and that it goes on is said', () => {
+  const line = 'Some words about the tides.\r\n';
+  const raw = new TextEncoder().encode(`Content-Type: text/plain\r\n\r\n${line.repeat(300_000)}`);
+  const [block] = bodyBlocks(raw, parseStructure(raw), false, mostOpened);
+  expect([block.content.length, block.goesOn]).toEqual([mostOpened, true]);
+  expect(shownBlocks([block])).toMatchObject([{ kind: 'text', cut: true, cutOf: null }]);
+  expect(bodyBlocks(raw, parseStructure(raw), false)[0].goesOn).toBeUndefined();
 });

@@ -10,6 +10,8 @@ export const longestHtml = 1_000_000;
 export const longestText = 300_000;
 /** So much of HTML is read for its text, in characters: of most more than is shown. */
 const mostRead = 1_000_000;
+/** Of each block so much is read to be shown, in bytes as they came: enough for what is shown, however it is written. */
+export const mostOpened = 6_000_000;
 /** More blocks than this no sender writes. */
 export const mostBlocks = 100;
 /** HTML of more elements is shown as text. */
@@ -77,11 +79,11 @@ export function shownBlocks(blocks: readonly BodyBlock[]): ShownBlock[] {
       block.kind === 'html' ? (tooMuch(block.content) ?? (block.content.length > html ? 'long' : null)) : null;
     if (block.kind === 'html' && instead === null) {
       html -= block.content.length;
-      out.push({ ...block, instead, cut: false, cutOf: null });
+      out.push({ kind: 'html', content: block.content, instead, cut: block.goesOn === true, cutOf: null });
       continue;
     }
     // Of very long HTML no more is read than is shown.
-    const unread = block.kind === 'html' && block.content.length > mostRead;
+    const unread = block.goesOn === true || (block.kind === 'html' && block.content.length > mostRead);
     const text = block.kind === 'html' ? textFromHtml(block.content.slice(0, mostRead)) : block.content;
     const content = text.slice(0, left);
     left -= content.length;

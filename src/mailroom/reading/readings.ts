@@ -8,7 +8,7 @@ import { attachmentBytes, bodyBlocks, filesOf, hasAlternatives, inlinePictures }
 import { envelopeOf } from '../../core/mail/envelope';
 import { anchorsOf, linksOf } from '../../core/mail/links';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
-import { shownBlocks } from '../../core/mail/shown';
+import { mostOpened, shownBlocks } from '../../core/mail/shown';
 import { textFromHtml } from '../../core/mail/textFromHtml';
 import { encodeBase64 } from '../../core/mail/transfer';
 import { DeepTexts } from '../../core/rules/deep';
@@ -23,12 +23,14 @@ const mostLinked = 1_000_000;
 
 /** A message opened for reading; `plain`: its plain text where it has both. */
 function opened({ raw, structure }: Message, plain: boolean) {
-  const blocks = bodyBlocks(raw, structure, plain);
+  const blocks = bodyBlocks(raw, structure, plain, mostOpened);
   const pictures: Record<string, string> = {};
   for (const { contentId, type, bytes } of inlinePictures(raw, structure))
     if (bytes.length <= largestPicture) pictures[contentId] = `data:${type};base64,${encodeBase64(bytes, '', 0)}`;
   // What looks false stands in the HTML, also where its plain text is read.
-  const html = (plain ? bodyBlocks(raw, structure) : blocks).filter((block) => block.kind === 'html');
+  const html = (plain ? bodyBlocks(raw, structure, false, mostOpened) : blocks).filter(
+    (block) => block.kind === 'html',
+  );
   return {
     blocks: shownBlocks(blocks),
     alternatives: hasAlternatives(structure.root),
