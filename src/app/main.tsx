@@ -48,6 +48,7 @@ const router = createBrowserRouter([
       },
       { path: 'senders', lazy: async () => ({ Component: (await import('./senders/SendersPage')).SendersPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage')).LogbookPage }) },
+      { path: 'setup', lazy: async () => ({ Component: (await import('./settings/SetupPage')).SetupPage }) },
       { path: 'desk', lazy: async () => ({ Component: (await import('./settings/DeskSettings')).DeskSettings }) },
       { path: 'accounts', lazy: async () => ({ Component: (await import('./accounts/AccountsPage')).AccountsPage }) },
       { path: 'telling', lazy: async () => ({ Component: (await import('./telling/TellingPage')).TellingPage }) },

@@ -15,6 +15,7 @@ import { tickedMessages } from '../state/ticks';
 import { heldWords } from './deskActs';
 import { prefer, usePreferences } from '../state/preferences';
 import { viewName } from '../ui/naming';
+import { useTitle } from '../ui/useTitle';
 import { count, messages } from '../../core/text/sentences';
 import { QueryLine } from './QueryLine';
 import type { DeskView } from './useDeskView';
@@ -199,6 +200,7 @@ function ToClearOut({ view }: { view: View }) {
 export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview: Overview; hidden: boolean }) {
   const { where, totals, grouping, applyAgain } = desk;
   const { setup } = overview;
+  useTitle(`${viewName(where.view, setup)}${totals?.unread ? ` · ${count(totals.unread)} unread` : ''}`);
   return (
     <header
       className={`flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}

@@ -1,3 +1,5 @@
+import { placeName } from '../../core/mail/place';
+import { count } from '../../core/text/sentences';
 import { parseQuery } from '../../core/search/query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -9,6 +11,7 @@ import {
   clearTicks,
   goToLane,
   runAct,
+  say,
   setReach,
   startAnswering,
   tick,
@@ -24,7 +27,7 @@ import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
 import { saveExport } from '../ui/exported';
 import { viewExists, viewName } from '../ui/naming';
-import { target as targetOf, actsIn, type DeskAct, type Target } from './deskActs';
+import { target as targetOf, actsIn, deskActs, type DeskAct, type Target } from './deskActs';
 import { DeskBody } from './DeskBody';
 import { DeskDialogs, type Question } from './DeskDialogs';
 import { DeskEdge, shownFilters, toggleGrouped } from './DeskEdge';
@@ -115,7 +118,21 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
 
 type DeskActs = ReturnType<typeof useDeskActs>;
 
-const pressKeyed = (key: string) => document.querySelector<HTMLElement>(`[data-key="${key}"]`)?.click();
+/** Presses the button of a key; where none is on the screen, says why the key does nothing. */
+function pressKeyed(key: string, whyNot?: string): void {
+  const button = document.querySelector<HTMLElement>(`[data-key~="${key}"]`);
+  if (button) button.click();
+  else if (whyNot) say({ text: whyNot, tone: 'trouble' });
+}
+
+const noConversation = 'This goes for a conversation: open one first.';
+/** How much of the message one press scrolls, as a share of what is in sight. */
+const scrolled = 0.85;
+
+function scrollMessage(by: number): void {
+  const body = document.querySelector('[data-reading]');
+  body?.scrollBy({ top: by * scrolled * body.clientHeight, behavior: 'smooth' });
+}
 
 /** The keys of the desk. */
 function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskActs, openRow: Row | undefined): void {
@@ -134,6 +151,13 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     const at = shownFilters.findIndex((filter) => filter === where.show);
     go({ show: shownFilters[at + 1] ?? null });
   };
+  /** What goes to the one message that is open, and says so where that isn't what one would think. */
+  const ofOpen = (key: string, does: string) => {
+    if (ticked.size > 0)
+      say({ text: `${does}, not of the ${count(ticked.size)} that are ticked. Untick first (Esc).`, tone: 'trouble' });
+    else if (open === null) say({ text: `${does}. Open one first.`, tone: 'trouble' });
+    else pressKeyed(key, `${does}; of this one there is no sender to go by.`);
+  };
   const keys: KeyMap = {
     arrowdown: () => step(1),
     arrowup: () => step(-1),
@@ -151,15 +175,19 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     m: () => ask('move'),
     l: () => ask('label'),
     d: () => ask('due'),
-    b: () => pressKeyed('block'),
-    e: () => pressKeyed('unfold'),
-    s: () => pressKeyed('silence'),
-    'shift+s': () => pressKeyed('silence-bin'),
-    h: () => pressKeyed('whole'),
+    b: () => ofOpen('block', 'B blocks the sender of the open message'),
+    'shift+b': () => ofOpen('safe', 'Shift+B marks the sender of the open message as safe'),
+    'shift+r': () => ofOpen('sort-like', 'Shift+R makes a rule from the open message'),
+    e: () => pressKeyed('unfold', noConversation),
+    s: () => pressKeyed('silence', noConversation),
+    'shift+s': () => pressKeyed('silence-bin', noConversation),
+    h: () => pressKeyed('whole', 'The open message stands in no conversation.'),
+    'ctrl+arrowdown': () => scrollMessage(1),
+    'ctrl+arrowup': () => scrollMessage(-1),
     x: () => void exportTarget('eml'),
     'shift+x': () => void exportTarget('mbox'),
-    t: () => pressKeyed('thin-out'),
-    k: () => pressKeyed('picture'),
+    t: () => pressKeyed('thin-out', noConversation),
+    k: () => pressKeyed('picture', noConversation),
     y: () => open !== null && startAnswering({ id: open, all: false }),
     'shift+y': () => open !== null && startAnswering({ id: open, all: true }),
     w: toggleWhy,
@@ -171,6 +199,12 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     q: () => pressKeyed('query-form'),
     z: () => pressKeyed('clear-out'),
   };
+  for (const act of deskActs)
+    keys[act.pressed] = () =>
+      say({
+        text: `“${act.word}” does nothing in ${view.kind === 'place' ? placeName(view.place, []) : 'this list'}.`,
+        tone: 'trouble',
+      });
   for (const act of actsIn(view)) keys[act.pressed] = () => press(act);
   keys.backspace = keys.delete;
   useKeys(keys);

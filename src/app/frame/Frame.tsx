@@ -9,7 +9,7 @@ import {
   type Active,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
+import { CornerDownRight, Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { KeySheet } from '../keys/KeySheet';
@@ -21,6 +21,7 @@ import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { useKeys } from '../ui/useKeys';
 import { ImportStrip } from '../mail/ImportStrip';
+import { GoAnywhere } from './GoAnywhere';
 import { Line } from './Line';
 import { StorageLost, Troubles } from './Troubles';
 
@@ -37,7 +38,7 @@ const themes = [
 const scrollWhileDragging = {
   threshold: { x: 0, y: 0.04 },
   acceleration: 5,
-  canScroll: (element: Element) => element.tagName === 'NAV',
+  canScroll: (element: Element) => element.hasAttribute('data-scrolls'),
 };
 
 /** What is being dragged: the list names it when it is taken up. */
@@ -50,10 +51,11 @@ interface SideProps {
   drawer: boolean;
   onClose: () => void;
   onKeys: () => void;
+  onAnywhere: () => void;
 }
 
 /** The line, and below it the sheet of keys and the colours. */
-function Side({ overview, drawer, onClose, onKeys }: SideProps) {
+function Side({ overview, drawer, onClose, onKeys, onAnywhere }: SideProps) {
   const { theme, lineFolded } = usePreferences();
   const now = themes.find((t) => t.theme === theme) ?? themes[0];
   return (
@@ -67,7 +69,17 @@ function Side({ overview, drawer, onClose, onKeys }: SideProps) {
         } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
       >
         <Line overview={overview} onGo={onClose} />
-        <div className={`flex border-t border-base-300 p-1 ${lineFolded ? 'flex-col' : ''}`}>
+        <div className={`flex items-center gap-1 border-t border-base-300 p-1.5 ${lineFolded ? 'flex-col' : 'pl-3'}`}>
+          <button
+            className="flex min-h-8 min-w-0 flex-1 items-center gap-2 rounded border border-base-300 px-2 text-left hover:bg-base-300"
+            onClick={onAnywhere}
+            title="Go anywhere, do anything: type (:)"
+            aria-keyshortcuts=":"
+          >
+            <CornerDownRight size={16} aria-hidden className="shrink-0" />
+            <span className={lineFolded ? 'sr-only' : 'quiet flex-1 whitespace-nowrap'}>Go or do</span>
+            {!lineFolded && <kbd className="key">:</kbd>}
+          </button>
           <button className="btn btn-square btn-ghost btn-sm" onClick={onKeys} aria-label="Keys" title="Keys (?)">
             <Keyboard size={16} />
           </button>
@@ -111,6 +123,7 @@ export function Frame() {
   const { overview, begun, broken } = useMailbox();
   const { pathname } = useLocation();
   const [keys, setKeys] = useState(false);
+  const [anywhere, setAnywhere] = useState(false);
   const [drawer, setDrawer] = useState(false);
   const [dragged, setDragged] = useState<Target | null>(null);
   // Only a mouse drags: on a touch screen the same movement is a swipe. The keyboard moves by M and L.
@@ -123,6 +136,7 @@ export function Frame() {
   };
   useKeys({
     '?': () => setKeys(true),
+    ':': () => setAnywhere(true),
     'ctrl+z': () => undoLast(),
   });
 
@@ -151,7 +165,16 @@ export function Frame() {
         <Troubles list={overview.troubles} />
         <ImportStrip />
         <div className="flex min-h-0 flex-1">
-          <Side overview={overview} drawer={drawer} onClose={() => setDrawer(false)} onKeys={() => setKeys(true)} />
+          <Side
+            overview={overview}
+            drawer={drawer}
+            onClose={() => setDrawer(false)}
+            onKeys={() => setKeys(true)}
+            onAnywhere={() => {
+              setDrawer(false);
+              setAnywhere(true);
+            }}
+          />
           <div className="flex min-h-0 min-w-0 flex-1 flex-col">
             <div className="border-b border-base-300 px-2 py-1 lg:hidden">
               <button className="btn btn-ghost btn-sm" onClick={() => setDrawer(true)}>
@@ -162,6 +185,7 @@ export function Frame() {
           </div>
         </div>
         {keys && <KeySheet onClose={() => setKeys(false)} />}
+        {anywhere && <GoAnywhere overview={overview} onClose={() => setAnywhere(false)} />}
       </div>
       <DragOverlay dropAnimation={null}>{dragged && <Dragged target={dragged} />}</DragOverlay>
     </DndContext>

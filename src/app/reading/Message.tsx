@@ -63,7 +63,12 @@ function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
         <ReplyAll size={14} aria-hidden /> Reply to all
       </button>
       {!row.own && <SenderStanding message={message.registered} id={id} setup={setup} />}
-      <Link className="btn btn-ghost btn-xs" to={`/rules/new?from=${id}`}>
+      <Link
+        className="btn btn-ghost btn-xs"
+        data-key="sort-like"
+        to={`/rules/new?from=${id}`}
+        title="A rule from this message (Shift+R)"
+      >
         <Filter size={14} aria-hidden /> Sort mail like this
       </Link>
       {row.labels.map((label) => (

@@ -24,8 +24,9 @@ export function SenderStanding({ message, id, setup }: SenderStandingProps) {
         </Link>
         <Link
           className="btn btn-ghost btn-xs"
+          data-key="safe"
           to={`${path}&standing=safe`}
-          title="Never take this sender’s mail for junk"
+          title="Never take this sender’s mail for junk (Shift+B)"
         >
           <ShieldCheck size={14} aria-hidden /> Safe sender
         </Link>
@@ -37,7 +38,7 @@ export function SenderStanding({ message, id, setup }: SenderStandingProps) {
   return (
     <Link
       className={`btn max-w-full btn-ghost btn-xs ${blocked ? 'text-error' : 'text-success'}`}
-      data-key="block"
+      data-key="block safe"
       to={`/register/${encodeURIComponent(entry.id)}`}
       title={`${entryWords(entry)}: open its entry in the Register (B)`}
     >

@@ -6,6 +6,8 @@ export interface Preferences {
   theme: 'system' | 'light' | 'dark';
   /** The line on the left folded to a strip. */
   lineFolded: boolean;
+  /** The parts of the line that are closed, by their names. */
+  closedParts: string[];
   density: 'roomy' | 'tight';
   textSize: 'small' | 'medium' | 'large';
   /** Where the reading area is; off: a message takes the place of the rows. */
@@ -52,6 +54,7 @@ export const usePreferences = create<Preferences>()(
     (): Preferences => ({
       theme: 'system',
       lineFolded: false,
+      closedParts: [],
       density: 'roomy',
       textSize: 'medium',
       reading: 'right',

@@ -1,4 +1,7 @@
 import type { ReactNode } from 'react';
+import { Link, useLocation } from 'react-router';
+import { withinSetup } from '../pages';
+import { useTitle } from './useTitle';
 
 interface PageProps {
   title: string;
@@ -11,9 +14,16 @@ interface PageProps {
 
 /** A page beside the desk: a heading, its acts, and what scrolls below. */
 export function Page({ title, acts, whole = false, children }: PageProps) {
+  const { pathname } = useLocation();
+  useTitle(title);
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
       <header className="flex min-h-14 flex-wrap items-center gap-3 border-b border-base-300 px-5 py-2">
+        {withinSetup.includes(pathname) && (
+          <Link to="/setup" className="link text-sm max-md:hidden">
+            Set up
+          </Link>
+        )}
         <h1 className="text-xl font-semibold">{title}</h1>
         <div className="ml-auto flex max-w-full min-w-0 flex-wrap gap-2">{acts}</div>
       </header>

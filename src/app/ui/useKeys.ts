@@ -9,6 +9,14 @@ const typing = (target: EventTarget | null): boolean =>
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
   !(target instanceof HTMLInputElement && target.type === 'checkbox');
 
+/** The keys that are listened to now, by each who listens. */
+const listening = new Set<{ current: KeyMap }>();
+
+/** What a key does now; undefined where it does nothing here. The last that listens has it. */
+export function keyNow(key: string): (() => void) | undefined {
+  return [...listening].findLast((map) => key in map.current)?.current[key];
+}
+
 /** Listens for keys while no field is being typed in and no question is open. */
 export function useKeys(keys: KeyMap): void {
   const map = useRef(keys);
@@ -36,6 +44,10 @@ export function useKeys(keys: KeyMap): void {
       act();
     };
     window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
+    listening.add(map);
+    return () => {
+      window.removeEventListener('keydown', listen);
+      listening.delete(map);
+    };
   }, []);
 }
