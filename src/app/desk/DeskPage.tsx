@@ -125,6 +125,13 @@ function pressKeyed(key: string, whyNot?: string): void {
   else if (whyNot) say({ text: whyNot, tone: 'trouble' });
 }
 
+/** The same for a button of the open message, which may still be on its way: what is pressed at once isn’t lost. */
+async function pressSoon(key: string, whyNot: string): Promise<void> {
+  for (let waited = 0; waited < 1_000 && !document.querySelector(`[data-key~="${key}"]`); waited += 50)
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  pressKeyed(key, whyNot);
+}
+
 const noConversation = 'This goes for a conversation: open one first.';
 /** How much of the message one press scrolls, as a share of what is in sight. */
 const scrolled = 0.85;
@@ -156,7 +163,7 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     if (ticked.size > 0)
       say({ text: `${does}, not of the ${count(ticked.size)} that are ticked. Untick first (Esc).`, tone: 'trouble' });
     else if (open === null) say({ text: `${does}. Open one first.`, tone: 'trouble' });
-    else pressKeyed(key, `${does}; of this one there is no sender to go by.`);
+    else void pressSoon(key, `${does}; of this one there is no sender to go by.`);
   };
   const keys: KeyMap = {
     arrowdown: () => step(1),
