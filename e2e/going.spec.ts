@@ -57,6 +57,7 @@ test('a colon goes anywhere and does anything by a few letters, with the key of 
   await page.keyboard.type('clear fl');
   await expect(dialog.getByRole('option').first()).toHaveText('Clear flagC');
   await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
   await page.keyboard.press(':');
   await page.keyboard.type('archive');
   await dialog
