@@ -7,6 +7,7 @@ import {
   findRow,
   goTo,
   mailFile,
+  mbox,
   openDemo,
   openDemoAnew,
   openOwn,
@@ -262,4 +263,29 @@ test('own mail is in the list as soon as it came in, on the way there by the lin
   );
   await placeLink(page, 'Inbox').click();
   await expect(rows(page)).toHaveCount(3);
+});
+
+test('own mail begins well: whose address it is, and what the junk filter would do, each offered once with its figures', async ({
+  page,
+}) => {
+  await openOwn(page);
+  const list = Array.from({ length: 12 }, (_, n) => ({ id: `b${n}`, to: 'Ana <ana@y.test>', subject: `Berth ${n}` }));
+  await bringIn(page, mailFile('mail.mbox', mbox(list)));
+  await goTo(page, '/inbox');
+  const strip = page.getByRole('region', { name: 'To begin well' });
+  await expect(strip).toContainText('ana@y.test stands in 12 of 12 messages. Is it yours?');
+  await expect(strip).toContainText(/At mild (it would find nothing here|\d+ messages? would go to Junk)\./);
+  await strip.getByRole('button', { name: 'Yes, it is mine' }).click();
+  await expect(strip).not.toContainText('Is it yours?');
+  await undoButton(page).click();
+  await expect(strip).toContainText('Is it yours?');
+  await strip.getByRole('link', { name: 'Look' }).click();
+  await expect(page.getByRole('slider')).toHaveValue('20');
+  await goTo(page, '/inbox');
+  await strip.getByRole('button', { name: 'Not now' }).first().click();
+  await strip.getByRole('button', { name: 'Not now' }).click();
+  await expect(strip).toHaveCount(0);
+  await page.reload();
+  await expect(rows(page).first()).toBeVisible();
+  await expect(strip).toHaveCount(0);
 });

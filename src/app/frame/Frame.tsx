@@ -20,6 +20,7 @@ import { act, undoLast } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { usePreferences } from '../state/preferences';
 import { useKeys } from '../ui/useKeys';
+import { BeginningStrip } from '../welcome/BeginningStrip';
 import { ImportStrip } from '../mail/ImportStrip';
 import { GoAnywhere } from './GoAnywhere';
 import { Line } from './Line';
@@ -164,6 +165,7 @@ export function Frame() {
         {overview.lost && <StorageLost />}
         <Troubles list={overview.troubles} />
         <ImportStrip />
+        <BeginningStrip overview={overview} />
         <div className="flex min-h-0 flex-1">
           <Side
             overview={overview}

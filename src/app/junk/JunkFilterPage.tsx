@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { atLine } from '../../core/junk/atLine';
-import { lineOf, mostKeepDays, type JunkSettings } from '../../core/junk/settings';
+import { lineOf, mildStrictness, mostKeepDays, type JunkSettings } from '../../core/junk/settings';
 import type { Setup } from '../../core/line/setup';
 import type { FilterReport } from '../../mailroom/border/junk';
 import { mailroom } from '../../mailroom/client';
@@ -36,7 +36,7 @@ const strictest = 95;
 /** What strictness is called, up to and including each value. */
 const bands: [upTo: number, name: string][] = [
   [5, 'Very mild'],
-  [20, 'Mild'],
+  [mildStrictness, 'Mild'],
   [50, 'Even'],
   [80, 'Strict'],
   [strictest, 'Very strict'],
@@ -62,7 +62,14 @@ function savedWords(before: JunkSettings, draft: JunkSettings): string {
 }
 
 function JunkFilter({ setup }: { setup: Setup }) {
-  const [draft, setDraft] = useState<JunkSettings>(setup.junk);
+  const [search] = useSearchParams();
+  // Whoever comes to look what it would do finds it drawn there; nothing is decided by that.
+  const proposed = Math.round(Number(search.get('strictness')));
+  const [draft, setDraft] = useState<JunkSettings>(() =>
+    setup.junk.strictness === 0 && proposed > 0 && proposed <= strictest
+      ? { ...setup.junk, strictness: proposed }
+      : setup.junk,
+  );
   const [runHere, setRunHere] = useState(true);
   const [saving, setSaving] = useState(false);
   const revision = useMailbox((s) => s.revision);

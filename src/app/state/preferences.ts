@@ -45,6 +45,8 @@ export interface Preferences {
   /** Whether rules are offered for what is moved by hand again and again, and for what one was offered. */
   offers: boolean;
   offered: string[];
+  /** What was put away of the offers to begin well with: `own`, `junk`. */
+  begun: string[];
 }
 
 const name = 'wide-sort-preferences';
@@ -79,6 +81,7 @@ export const usePreferences = create<Preferences>()(
       dueTold: false,
       offers: true,
       offered: [],
+      begun: [],
     }),
     { name },
   ),

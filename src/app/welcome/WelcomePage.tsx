@@ -30,8 +30,8 @@ export function WelcomePage() {
       <div>
         <h1 className="text-3xl font-bold tracking-tight">Wide Sort</h1>
         <p className="mt-2 max-w-prose text-lg">
-          Every message rides one sorting line: Register, Rules, Inbox. Each station says what it did and why, and
-          whatever was done can be undone.
+          Every message rides one sorting line: Register, Junk filter, Rules, Inbox. Each station says what it did and
+          why, and whatever was done can be undone.
         </p>
       </div>
       <div className="grid gap-4 sm:grid-cols-2">

@@ -27,6 +27,9 @@ export const junkSettingsSchema = z.object({
 });
 export type JunkSettings = z.infer<typeof junkSettingsSchema>;
 
+/** What is called mild, at its most strict; what is offered to whoever has not decided yet. */
+export const mildStrictness = 20;
+
 /** The filter is off until the person has seen what it would do. */
 export const freshJunkSettings: JunkSettings = {
   strictness: 0,

@@ -26,3 +26,9 @@ export interface AnswerStart {
   newer: number;
   newest: Row | null;
 }
+
+/** Addresses that may be the person’s own: each with the number of messages in which it stands, of how many. */
+export interface OwnAddresses {
+  total: number;
+  addresses: { address: string; name: string; count: number }[];
+}

@@ -21,7 +21,7 @@ import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Outcome } from './outcome';
 import type { RowWindow } from './rows';
 import type { OpenConversation, ThinLine } from './conversations';
-import type { Answer, AnswerStart } from './answers';
+import type { Answer, AnswerStart, OwnAddresses } from './answers';
 import type { ToldReport } from './notifications';
 import type { Overview, PostStatus } from './overview';
 import type { OpenMessage, WhyLine } from './message';
@@ -101,6 +101,8 @@ export interface Mailroom {
   /** How the filter stands; takes a while on much mail, and tells of it. */
   filterReport(job: string): Promise<FilterReport>;
   secondLook(most: number): Promise<SecondLook>;
+  /** Which addresses may be the person’s own. */
+  ownAddresses(): Promise<OwnAddresses>;
   registerUse(): Promise<Record<string, EntryUse>>;
   /** What speaks against some entries that are made or changed together. */
   entryGuards(entries: Entry[]): Promise<Guard[]>;

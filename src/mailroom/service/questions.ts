@@ -26,6 +26,7 @@ import { onlySchema } from '../border/held';
 import { months } from '../questions/months';
 import { toldLately } from '../questions/notifications';
 import { overview } from '../questions/overview';
+import { ownAddresses } from '../questions/ownAddresses';
 import { passages } from '../questions/passages';
 import { entryGuards, registerUse, tookByEntry } from '../questions/registerUse';
 import { position, rows } from '../questions/rows';
@@ -95,6 +96,7 @@ function ofSenders(open: Open, host: ServiceHost) {
     filterReport: (job) =>
       filterReport(open.mailbox, (done, total) => host.tell({ kind: 'progress', job, done, total })),
     secondLook: (most) => secondLook(open.mailbox, most),
+    ownAddresses: () => ownAddresses(open.mailbox),
     registerUse: () => registerUse(open.mailbox),
     entryGuards: async (entries) =>
       entryGuards(open.mailbox, z.array(entrySchema).parse(entries), await host.sharedDomains()),
