@@ -3,6 +3,7 @@ import { useId, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import type { Setup } from '../../core/line/setup';
 import { parseQuery } from '../../core/search/query';
+import { queryRemarks } from '../../core/search/remarks';
 import type { Within } from '../../core/search/saved';
 import { accepted } from '../../core/search/suggest';
 import type { View } from '../../mailroom/border/views';
@@ -95,6 +96,14 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
   const QueryForm = usePart(formPart, formOpen)?.QueryForm;
   const SaveSearch = usePart(savePart, view.kind === 'found')?.SaveSearch;
   const inside = view.kind === 'found' ? view.within : null;
+  // Of what was asked, not of what is being typed.
+  const [remark] =
+    view.kind === 'found'
+      ? queryRemarks(
+          view.query,
+          setup.labels.map(({ name }) => name),
+        )
+      : [];
   // What was found by is read in full, and a form needs the width.
   const wide = view.kind === 'found' || formOpen;
   return (
@@ -119,6 +128,11 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
       {query.trouble && (
         <p id={id} role="alert" className="mt-1 text-sm text-error">
           {troubleWords(query.text, query.trouble)}
+        </p>
+      )}
+      {!query.trouble && remark && (
+        <p role="status" className="mt-1 border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
+          {remark.says}
         </p>
       )}
       {formOpen && QueryForm && (

@@ -26,6 +26,18 @@ test.each<[string, number]>([
   ['2026-12-03 09:30', at(2026, 11, 3, 9, 30)],
   ['in two weeks', endOf(2026, 11, 9)],
   ['due on Monday', endOf(2026, 10, 30)],
+  ['1.12.', endOf(2026, 11, 1)],
+  ['1.12', endOf(2026, 11, 1)],
+  ['24.11.', endOf(2027, 10, 24)],
+  ['24.12.26', endOf(2026, 11, 24)],
+  ['1.12. 14:00', at(2026, 11, 1, 14)],
+  ['tomorrow 9', at(2026, 10, 26, 9)],
+  ['fri 9', at(2026, 10, 27, 9)],
+  ['3 dec 9', at(2026, 11, 3, 9)],
+  ['dec 3', endOf(2026, 11, 3)],
+  ['wed', endOf(2026, 10, 25)],
+  ['wed 3pm', at(2026, 10, 25, 15)],
+  ['next wed', endOf(2026, 11, 2)],
 ])('“%s” is read', (text, due) => {
   expect(readDue(text, now)).toEqual({ ok: true, due });
 });
@@ -35,6 +47,9 @@ test.each<[string, RegExp]>([
   ['someday soon', /is no date/],
   ['fri 3pm and bring cake', /only “fri 3pm” is a date/],
   ['yesterday', /is past/],
+  // The same Wednesday as without the hour.
+  ['wed 9am', /is past/],
+  ['99.99.', /is no date/],
   ['2020-01-01', /is past/],
 ])('“%s” is refused in words', (text, error) => {
   const read = readDue(text, now);

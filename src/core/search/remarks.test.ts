@@ -1,0 +1,17 @@
+import { queryRemarks } from './remarks';
+
+test.each([
+  ['from:ann', [[0, '“from:ann” is looked for as it stands. A key stands before a blank: from ann']]],
+  ['unseen subject: tide', [[7, '“subject:” is looked for as it stands. A key stands before a blank: subject …']]],
+  ['note:this re: 12:30 "from:ann" http://x.test', []],
+  ['keyword alarm', []],
+  ['seen unkeyword Nowhere', [[15, 'There is no label “Nowhere”: Alarm, Engine room are there.']]],
+  ['keyword "No where"', [[8, 'There is no label “No where”: Alarm, Engine room are there.']]],
+  ['keyword', []],
+])('of the query %j is said', (text, expected) => {
+  expect(queryRemarks(text, ['Alarm', 'Engine room']).map(({ at, says }) => [at, says])).toEqual(expected);
+});
+
+test('where there is no label at all, that is said', () => {
+  expect(queryRemarks('keyword x', [])[0].says).toBe('There is no label “x”, nor any other.');
+});
