@@ -207,6 +207,15 @@ test('new mail arrives while the page is open; the post office can be paused and
   await expect(page.getByLabel('Arrivals a minute')).toBeDisabled();
   await page.getByLabel('New mail arrives').click();
   await expect(page.getByLabel('Arrivals a minute')).toBeEnabled();
+  await page.getByLabel('New mail arrives').click();
+  await goTo(page, '/inbox');
+  await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
+  // What was on its way is fetched first; then there is nothing more, and the line says so.
+  const says = page.getByText(/^(Nothing new at the post office|\d+ messages? arrived)\.$/);
+  await page.getByRole('button', { name: 'Check now' }).click();
+  await expect(says).toBeVisible();
+  await page.getByRole('button', { name: 'Check now' }).click();
+  await expect(says).toHaveText('Nothing new at the post office.');
   await page.close();
   await app.close();
 });

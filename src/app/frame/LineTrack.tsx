@@ -1,9 +1,10 @@
 import { RefreshCw } from 'lucide-react';
+import { useState } from 'react';
 import { NavLink } from 'react-router';
 import { count } from '../../core/text/sentences';
 import { shortTime } from '../../core/text/time';
 import type { Overview } from '../../mailroom/border/overview';
-import { mailroom } from '../../mailroom/client';
+import { checkPost } from '../state/post';
 
 interface StationProps {
   to: string;
@@ -40,6 +41,12 @@ function Station({ to, name, today, last, folded, onGo }: StationProps) {
 /** Arrivals, at the top of the track: when the post office was last asked. */
 function Arrivals({ overview, folded }: { overview: Overview; folded: boolean }) {
   const { post } = overview;
+  const [checking, setChecking] = useState(false);
+  const checkNow = async () => {
+    setChecking(true);
+    await checkPost();
+    setChecking(false);
+  };
   return (
     <li className="relative">
       <span aria-hidden className="absolute top-4 bottom-[-1rem] left-[0.6rem] w-0.5 bg-primary" />
@@ -62,11 +69,12 @@ function Arrivals({ overview, folded }: { overview: Overview; folded: boolean })
         {post.on && !folded && (
           <button
             className="btn btn-square btn-ghost btn-xs"
-            onClick={() => void mailroom.checkNow()}
+            onClick={() => void checkNow()}
+            disabled={checking}
             aria-label="Check now"
             title="Check now"
           >
-            <RefreshCw size={14} />
+            <RefreshCw size={14} className={checking ? 'motion-safe:animate-spin' : ''} />
           </button>
         )}
       </div>

@@ -4,6 +4,7 @@ import { placeName, type Place } from '../../core/mail/place';
 import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { useDesk } from '../state/desk';
+import { checkPost } from '../state/post';
 import { forgetAllDone } from '../state/undoing';
 import { forgetAllAnswers } from '../state/unfinishedAnswers';
 import { refresh, useMailbox } from '../state/overview';
@@ -190,7 +191,7 @@ function PostSection() {
       </p>
       {post.error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{post.error}</p>}
       <div className="flex flex-wrap items-center gap-3">
-        <button className="btn btn-outline btn-sm" onClick={() => void mailroom.checkNow()}>
+        <button className="btn btn-outline btn-sm" onClick={() => void checkPost()}>
           Check now
         </button>
         <label className="flex items-center gap-2">

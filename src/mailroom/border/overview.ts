@@ -31,6 +31,8 @@ export interface Overview {
 export interface PostStatus {
   on: boolean;
   lastChecked: number | null;
+  /** How many messages the last check brought. */
+  arrived: number;
   /** Why the last check failed, or null. */
   error: string | null;
   perMinute: number;

@@ -19,7 +19,7 @@ import { here } from '../reading/here';
 
 const inbox: View = { kind: 'place', place: 'inbox' };
 const archive: View = { kind: 'place', place: 'archive' };
-const post = { on: false, lastChecked: null, error: null, perMinute: 0, paused: false };
+const post = { on: false, lastChecked: null, arrived: 0, error: null, perMinute: 0, paused: false };
 const block = (value: string) => [
   {
     list: 'register' as const,

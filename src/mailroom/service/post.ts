@@ -10,6 +10,7 @@ import type { Mailbox } from './mailbox';
 export class PostRoom {
   private readonly known = {
     lastChecked: null as number | null,
+    arrived: 0,
     error: null as string | null,
     perMinute: 0,
     paused: false,
@@ -29,7 +30,7 @@ export class PostRoom {
     const { mailbox } = this.open;
     if (!mailbox.postOn) return Promise.resolve(this.status());
     this.checking ??= this.fetchNew()
-      .then(() => this.knows(mailbox, { lastChecked: this.host.clock.now(), error: null }))
+      .then((arrived) => this.knows(mailbox, { lastChecked: this.host.clock.now(), arrived, error: null }))
       .catch((error: unknown) => this.knows(mailbox, { error: reasonOf(error) }))
       .then(() => {
         this.checking = null;
@@ -58,14 +59,15 @@ export class PostRoom {
 
   /** What a check came to; of a mailbox that was deleted meanwhile nothing is known. */
   private knows(mailbox: Mailbox, some: Partial<typeof this.known>): void {
-    Object.assign(this.known, mailbox === this.open.mailbox ? some : { lastChecked: null, error: null });
+    Object.assign(this.known, mailbox === this.open.mailbox ? some : { lastChecked: null, arrived: 0, error: null });
   }
 
   private told(): void {
     this.host.tell({ kind: 'revision', revision: this.open.mailbox.revision });
   }
 
-  private async fetchNew(): Promise<void> {
+  /** Fetches what is new; returns how many messages it was. */
+  private async fetchNew(): Promise<number> {
     const { mailbox } = this.open;
     const { post, demo, clock, tell } = this.host;
     // What one check fetches is one entry of the Logbook, in however many parts it comes.
@@ -93,5 +95,6 @@ export class PostRoom {
       const told = news ? toTell(mailbox, ids) : [];
       if (told.length) tell({ kind: 'told', rows: told });
     }
+    return arrived;
   }
 }
