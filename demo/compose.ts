@@ -3,12 +3,13 @@ import type { Address } from '../src/core/mail/address';
 import { writeMessage, type MessageToWrite, type MultipartToWrite, type PartToWrite } from '../src/core/mail/writing';
 import { encodeCharset } from './charsets';
 import { csv, pdf, png } from './files';
-import { expand, type Random } from './random';
+import { expand, type Matter, type Random } from './random';
 import { lexicon } from './lexicon';
 
 const encoder = new TextEncoder();
 
-export const say = (template: string, random: Random): string => expand(template, lexicon, random);
+export const say = (template: string, random: Random, matter?: Matter): string =>
+  expand(template, lexicon, random, matter);
 
 /** A body as plain text, in the encoding that its characters need. */
 export function textPart(text: string, charset = 'utf-8'): PartToWrite {
@@ -58,7 +59,7 @@ export function multipart(
 }
 
 /** A file that belongs to a topic of the ferry trade. */
-export function attachment(random: Random, about: string): PartToWrite {
+export function attachment(random: Random, about: string, matter: Matter): PartToWrite {
   const kind = random.pick(['pdf', 'png', 'csv', 'pdf', 'png', 'txt'] as const);
   const stem = random.pick([
     'survey',
@@ -76,7 +77,7 @@ export function attachment(random: Random, about: string): PartToWrite {
     case 'pdf':
       return {
         type: 'application/pdf',
-        bytes: pdf([about, '', say('{aside}', random), say('{money}', random)]),
+        bytes: pdf([about, '', say('{aside}', random, matter), say('{money}', random)]),
         encoding,
         filename,
       };
@@ -101,7 +102,7 @@ export function attachment(random: Random, about: string): PartToWrite {
       return {
         type: 'text/plain',
         charset: 'utf-8',
-        bytes: encoder.encode(`${about}\n${say('{aside}', random)}\n`),
+        bytes: encoder.encode(`${about}\n${say('{aside}', random, matter)}\n`),
         encoding,
         filename,
       };

@@ -5,8 +5,10 @@ import { colleagues, desk, partners, passengers, self } from './cast';
 import { attachment, bodyOf, fill, quote, say } from './compose';
 import { day, idOf, minute, officeHour, zone, type Draft } from './draft';
 import { topics } from './lexicon';
-import type { Random } from './random';
+import type { Matter, Random } from './random';
 
+/** Who signs with a first name; an office with all of its own. */
+const persons = new Set<Address>([...colleagues, ...passengers, self]);
 const topicNames = Object.keys(topics) as (keyof typeof topics)[];
 
 function peopleFor(topic: keyof typeof topics, random: Random): Address[] {
@@ -29,12 +31,17 @@ export function conversation(random: Random, end: number, length?: number): Draf
   const name = length ? 'staff' : random.pick(topicNames);
   const topic = topics[name];
   const people = length ? [...colleagues] : peopleFor(name, random);
-  const subject = say(random.pick(topic.subjects), random);
+  const matter: Matter = new Map();
+  const about = random.int(0, topic.subjects.length - 1);
+  const subject = say(topic.subjects[about], random, matter);
   const count = length ?? (random.chance(0.42) ? 1 : random.chance(0.8) ? random.int(2, 6) : random.int(7, 16));
   const out: Draft[] = [];
   const texts: string[] = [];
   let date = end - (length ? random.int(2, 3) * day : random.int(0, Math.min(9, count)) * day);
   const shared = random.chance(0.45);
+  // Some matters take weeks.
+  const slow = !length && random.chance(0.15);
+  if (slow) date -= Math.min(10, count * 2) * day;
   for (let i = 0; i < count; i++) {
     const answered = i === 0 ? -1 : random.chance(0.75) ? i - 1 : random.int(0, i - 1);
     const mine = i > 0 && !length && random.chance(0.36) && out[answered].message.from.address !== self.address;
@@ -42,17 +49,17 @@ export function conversation(random: Random, end: number, length?: number): Draf
     const lines =
       i === 0
         ? [
-            say(random.pick(topic.openings), random),
-            ...random.some(topic.middles, random.int(1, 4)).map((l) => say(l, random)),
+            say(topic.openings[about], random, matter),
+            ...random.some(topic.middles, random.int(1, 4)).map((l) => say(l, random, matter)),
           ]
-        : random.some(topic.replies, random.int(1, length ? 1 : 3)).map((l) => say(l, random));
+        : random.some(topic.replies, random.int(1, length ? 1 : 3)).map((l) => say(l, random, matter));
     const own = [
       say('{greeting}', random),
       '',
       fill(lines.join(' ')),
       '',
       `${say('{closing}', random)},`,
-      from.name.split(/[ ,]/)[0],
+      persons.has(from) ? from.name.split(/[ ,]/)[0] : from.name,
     ].join('\n');
     const signature = random.chance(0.5) ? `\n-- \n${from.name}\n${from.address}\n` : '\n';
     const before = answered >= 0 ? out[answered] : null;
@@ -72,11 +79,12 @@ export function conversation(random: Random, end: number, length?: number): Draf
     const messageId = idOf(from, random);
     const references = before ? [...(before.message.references ?? []), before.message.messageId] : [];
     const files = random.chance(0.14)
-      ? Array.from({ length: random.int(1, 2) }, () => attachment(random, subject))
+      ? Array.from({ length: random.int(1, 2) }, () => attachment(random, subject, matter))
       : [];
     out.push({
       date,
       kind: mine ? 'sent' : 'work',
+      ...(length && { crowd: true as const }),
       message: {
         messageId,
         from,
@@ -90,9 +98,9 @@ export function conversation(random: Random, end: number, length?: number): Draf
     });
     date += length
       ? random.int(3, 90) * minute
-      : random.chance(0.6)
+      : !slow && random.chance(0.6)
         ? random.int(8, 240) * minute
-        : officeHour(date + day, random) - date;
+        : officeHour(date + (slow ? random.int(2, 6) : 1) * day, random) - date;
   }
   return out;
 }

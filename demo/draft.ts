@@ -7,6 +7,8 @@ export interface Draft {
   message: Omit<MessageToWrite, 'date' | 'zone'>;
   date: number;
   kind: 'work' | 'bulletin' | 'junk' | 'machine' | 'sent';
+  /** Part of the one conversation that everybody answers to: nobody keeps much of that. */
+  crowd?: true;
 }
 
 export const day = 86_400_000;

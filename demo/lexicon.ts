@@ -13,7 +13,7 @@ export const lexicon: Record<string, readonly string[]> = {
     'light airs, fog banks',
     'easterly {3-6}, rough in the sound',
   ],
-  swell: ['{1-4} metres of swell at the bar', 'a short steep sea off {harbour}', 'long swell from the north-west'],
+  swell: ['{2-4} metres of swell at the bar', 'a short steep sea off {harbour}', 'long swell from the north-west'],
   part: [
     'bow thruster seal',
     'raw water pump',
@@ -118,7 +118,7 @@ export const lexicon: Record<string, readonly string[]> = {
   ],
 };
 
-/** What a topic's messages are made of: subjects, sentences to open with, and sentences to go on with. */
+/** What a topic's messages are made of: subjects, for each the sentence that opens it, and sentences to go on with. */
 export interface Topic {
   subjects: readonly string[];
   openings: readonly string[];
@@ -141,10 +141,11 @@ export const topics: Record<
       'Linkspan {harbour}: works on {weekday}',
     ],
     openings: [
+      'Berth {1-6} at {harbour} is closed from {time} on {weekday} {reason}.',
       '{crossing} will be held {reason}.',
-      'Berth {1-6} is closed from {time} on {weekday} {reason}.',
-      'We moved the {north|south|east} buoy by {20-90} metres; the chart is not corrected yet.',
-      'Divers work under the linkspan between {time} and {time}; no turning astern please.',
+      'The buoys off {harbour} were moved by {20-90} metres for the works; the chart is not corrected yet.',
+      'The tide gauge at {harbour} is not to be trusted until {weekday}; read the marks on the wall.',
+      'Divers work under the linkspan at {harbour} on {weekday} between {time} and {time}; no turning astern please.',
     ],
     middles: [
       'Depth at the outer end is {2-5}.{1-9} metres at low water.',
@@ -171,9 +172,10 @@ export const topics: Record<
     ],
     openings: [
       'Thank you for your enquiry about the {part} for {ship}.',
-      'The {part} left our works on {weekday} and should be at {harbour} in {2-9} days.',
-      'I am sorry to say that the {part} is not on the shelf; the maker quotes {3-11} weeks.',
       'On {ship} the {part} {fault}.',
+      'The {part} for {ship} should be at {harbour} in {2-9} days, by {weekday} with luck.',
+      'This is about our invoice for the {part} of {ship}: {money} net.',
+      'We still wait for your old {part}; the exchange price of {money} holds for {20-40} days.',
     ],
     middles: [
       'Our price is {money} net, carriage not included.',
@@ -199,10 +201,11 @@ export const topics: Record<
       'Group of {18-75} from {harbour}: prices',
     ],
     openings: [
-      'We would like to take {40-180} guests round {island} on {weekday} evening.',
+      'We would like to take {ship} round {island} on {weekday} evening.',
+      'The bride gets seasick; can {ship} stay inside the sound on the way to {island}?',
       'Our pupils of the {4-9}th year want to see the seals at {island}.',
-      'The bride gets seasick; can {ship} stay inside the sound?',
-      'Last year {ship} was lovely, so here we are again.',
+      'Last year {ship} was lovely, so here we are again, on {weekday} if she is free.',
+      'We would come over from {harbour} and back in a day; what is that for all of us?',
     ],
     middles: [
       'Boarding at {time}, back by {time}, food from our own cook.',
@@ -229,9 +232,10 @@ export const topics: Record<
     ],
     openings: [
       'Could somebody take my {time} on {weekday}? My boy has his exam.',
-      'I am down with the flu, so {ship} is short of a {mate|deckhand|second engineer} from {time}.',
-      'The rota has me on two ships at once on {weekday}.',
+      '{ship} is short of a second engineer on {weekday} from {time}.',
       'We are {3-14} hours over on {ship} this week and the inspector counts.',
+      'I am down with the flu, so {ship} is short of a {mate|deckhand} for the {time}.',
+      'The first rota had me on two ships at once on {weekday}; this one should be right.',
     ],
     middles: [
       'I would give two lates for one early, that is how badly I want it.',
@@ -259,10 +263,11 @@ export const topics: Record<
     ],
     openings: [
       'I stood at {harbour} at {time} with a valid ticket and watched {ship} leave.',
-      'The machine at {harbour} took {money} and gave me nothing but a beep.',
-      'My mother is {77-94} and was told to sit in the car deck stairs.',
-      'I do not usually write such letters, but the young man at the ramp deserves a medal.',
+      'I paid {money} for the {time} on {weekday}, and it never sailed.',
+      'My mother is {77-94} and was told at {harbour} to sit in the car deck stairs.',
+      'The machine at {harbour} kept my card and gave me nothing but a beep.',
       'Our dog has travelled with you for {3-12} years and now suddenly needs a muzzle.',
+      'I do not usually write such letters, but the young man at the ramp of {ship} deserves a medal.',
     ],
     middles: [
       'I missed a {funeral|flight|hospital appointment|wedding} because of it.',
@@ -291,9 +296,11 @@ export const topics: Record<
     ],
     openings: [
       'The new jackets come in green only, whatever the picture says.',
-      'Somebody has the van key in a pocket, and it is not me.',
-      'It is {Hanne|Tobias|Nadia}’s birthday and there is cake.',
+      'Somebody has the key in a pocket, and it is not me.',
+      'It is {Hanne|Tobias|Nadia}’s birthday and there is cake at {time}.',
+      'It is decided by {weekday}: the boat is {ship}, the barn is dry.',
       'After {26-41} years on {ship} it is time for a proper send-off.',
+      'The places behind the shed at {harbour} are for the van, as the sign says.',
     ],
     middles: [
       'Write your size next to your name, and your real one this time.',
@@ -323,9 +330,10 @@ export const topics: Record<
     ],
     openings: [
       'The surveyor comes on board {ship} at {time} on {weekday}.',
-      'Deficiency {11-98} ({part}) is open for {30-90} days and counting.',
-      'At {time} {ship} touched the fender at {harbour} harder than she should have; nobody is hurt.',
-      'The drill of {weekday} took {4-9} minutes; the book asks for {3-5}.',
+      'The drill on {ship} took {6-9} minutes; the book asks for {3-5}.',
+      'Deficiency {11-98} ({part}) on {ship} is open for {30-90} days and counting.',
+      'The new stability booklet of {ship} is not stamped yet; she sails by the old one.',
+      'At {time} on {weekday} {ship} touched the fender at {harbour} harder than she should have; nobody is hurt.',
     ],
     middles: [
       'Certificates run out in {20-80} days, the list is attached.',
@@ -351,8 +359,9 @@ export const topics: Record<
     ],
     openings: [
       'Can {ship} take {goods} on {weekday} at {time}?',
-      'The freight list for {weekday} is attached, {goods} is new on it.',
-      'We have {120-900} kilos of {paint|gas bottles|batteries} that need papers.',
+      'They need papers before the {time} on {weekday}; who signs at {harbour}?',
+      'We need room for {goods} on {ship} on {weekday}.',
+      'The freight list of {harbour} for {weekday} is attached, {goods} is new on it.',
     ],
     middles: [
       'Axle load is {6-12} tonnes, height {3-4}.{1-9} metres.',
@@ -377,9 +386,10 @@ export const topics: Record<
       'Petition: earlier boat to {island}',
     ],
     openings: [
-      'The council hears the timetable on {weekday} at {time} in the hall at {harbour}.',
-      '{210-870} people signed for an earlier boat to {island}.',
+      'The council hears the timetable of {island} on {weekday} at {time} in the hall at {harbour}.',
+      'The school at {harbour} begins at {time}; we count {12-60} children on the boat.',
       'For the quarter we count {11-48},{100-900} passengers; you count fewer.',
+      '{210-870} people signed for an earlier boat to {island}.',
     ],
     middles: [
       'Figures by crossing, not by day, would help us both.',

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { featuresOf, Line, Message, parseEnvelope, readForJunk, readModel, scoreOf } from '../src/core';
+import { lexicon } from './lexicon';
 import { demoArrival, demoMailbox } from './mailbox';
 import { demoSetup } from './setup';
 
@@ -38,6 +39,54 @@ test('about 140 in the Inbox once it rode the line, with wanted mail in Junk', (
   expect(inbox).toBeGreaterThan(110);
   expect(inbox).toBeLessThan(170);
   expect(envelopes.some((e, i) => places[i] === 'junk' && /parts-direct/.test(e.from.address))).toBe(true);
+});
+
+test('subject and text speak of the same ship, part and harbour', () => {
+  // Some harbours are called as their island is.
+  const harbours = lexicon.harbour.filter((name) => !lexicon.island.includes(name));
+  const kinds = [lexicon.ship, lexicon.part, harbours];
+  // One ship is called by a harbour.
+  const firstOf = (
+    words: readonly string[],
+    whole: string,
+    text = whole.replace(words === harbours ? /Vedra Star/g : '', ''),
+  ) =>
+    words
+      .filter((word) => text.includes(word))
+      .sort((a, b) => text.indexOf(a) - text.indexOf(b))
+      .at(0);
+  let compared = 0;
+  for (const [i, { subject, references }] of envelopes.entries()) {
+    // Answers quote, junk says what it likes, and a bulletin has news of all places.
+    if (references.length > 0 || mailbox[i].place === 'junk' || envelopes[i].listId) continue;
+    const { text } = new Message(mailbox[i].raw);
+    for (const words of kinds) {
+      const [named, said] = [firstOf(words, subject), firstOf(words, text.replace(/\s+/g, ' '))];
+      if (named === undefined || said === undefined) continue;
+      expect([subject, said]).toEqual([subject, named]);
+      compared++;
+    }
+  }
+  expect(compared).toBeGreaterThan(300);
+});
+
+test('the Inbox holds at least 40 matters, and none of them fills it', () => {
+  const matters = new Map<string, number>();
+  for (const [i, { subject }] of envelopes.entries()) {
+    if (mailbox[i].place !== 'inbox') continue;
+    const matter = subject.replace(/^(Re: )+/, '');
+    matters.set(matter, (matters.get(matter) ?? 0) + 1);
+  }
+  expect(matters.size).toBeGreaterThan(40);
+  expect(Math.max(...matters.values())).toBeLessThan(12);
+});
+
+test('letters and numbers are right: no question mark within a word, no “1 metres”', () => {
+  for (const { raw } of mailbox) {
+    const { text } = new Message(raw);
+    expect(text).not.toMatch(/(?<![.\d])1 (metres|days|weeks|persons|tonnes)\b/);
+    expect(text.replace(/https?:\S+/g, '')).not.toMatch(/\p{L}\?\p{L}/u);
+  }
 });
 
 test('it has what real mail has: threads, HTML, attachments, lists, character sets', () => {

@@ -54,7 +54,7 @@ function kept(
   // Since its domain was blocked nobody has seen its mail, wanted as it is.
   if (draft.message.from === partners.parts[2] && age < 21) return { place: 'inbox', seen: false, flagged: false };
   const recent = age < 3.2;
-  const left = recent ? random.chance(0.36) : random.chance(0.035);
+  const left = random.chance(!recent ? 0.035 : draft.crowd ? 0.12 : 0.5);
   if (left)
     return { place: 'inbox', seen: recent ? random.chance(0.42) : true, flagged: random.chance(recent ? 0.07 : 0.4) };
   return { place: random.chance(0.93) ? 'archive' : 'bin', seen: true, flagged: random.chance(0.03) };

@@ -50,21 +50,62 @@ export class Random {
   }
 }
 
+/** What one matter is about: the words and numbers that were said first of it, by what they are. */
+export type Matter = Map<string, string>;
+
+/** Of these a matter has one: the ship, the part, the hour that is spoken of. */
+const ofMatters = new Set([
+  'ship',
+  'harbour',
+  'island',
+  'weekday',
+  'time',
+  'part',
+  'goods',
+  'crossing',
+  'reason',
+  'fault',
+  'ferryNews',
+]);
+
 /**
- * Text from a template: `{a|b}` is one of the two, `{name}` a word from the lexicon, where templates may stand again.
+ * Text from a template: `{a|b}` is one of the two, `{2-9}` a number, `{name}` a word from the lexicon, where templates may
+ * stand again. All that is said of one matter speaks of the same ship and hour: the first `{ship}` of each template is
+ * the matter's, and a second one is another; “Berth {1-6}” is the same berth.
  */
 export function expand(
   template: string,
   lexicon: Record<string, readonly string[]>,
   random: Random,
+  matter: Matter = new Map(),
   depth = 0,
 ): string {
-  return template.replace(/\{([^{}]*)\}/g, (_, inner: string) => {
+  const said = new Set<string>();
+  return template.replace(/\{([^{}]*)\}/g, (_, inner: string, offset: number) => {
     if (inner.includes('|')) return random.pick(inner.split('|'));
     const number = /^(\d+)-(\d+)$/.exec(inner);
-    if (number) return String(random.int(Number(number[1]), Number(number[2])));
+    if (number) {
+      const drawn = String(random.int(Number(number[1]), Number(number[2])));
+      const name = /[A-Z][a-z]+ $/.exec(template.slice(0, offset))?.[0];
+      return name ? first(matter, name + inner, drawn) : drawn;
+    }
     const words = lexicon[inner];
     if (!words || depth > 6) return inner;
-    return expand(random.pick(words), lexicon, random, depth + 1);
+    const chosen = random.int(0, words.length - 1);
+    const word = expand(words[chosen], lexicon, random, matter, depth + 1);
+    if (!ofMatters.has(inner)) return word;
+    const its = first(matter, inner, word);
+    if (!said.has(inner)) {
+      said.add(inner);
+      return its;
+    }
+    return word === its ? expand(words[(chosen + 1) % words.length], lexicon, random, matter, depth + 1) : word;
   });
+}
+
+/** What was said first. */
+function first(matter: Matter, key: string, word: string): string {
+  const there = matter.get(key);
+  if (there === undefined) matter.set(key, word);
+  return there ?? word;
 }

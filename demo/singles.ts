@@ -6,13 +6,14 @@ import { png } from './files';
 import { junkTongues, tongues } from './foreign';
 import { junkDraft } from './junk';
 import { lexicon } from './lexicon';
-import { expand, type Random } from './random';
+import { expand, type Matter, type Random } from './random';
 
 function foreign(random: Random, date: number): Draft {
   const tongue = random.pick(tongues);
   const from = random.pick(tongue.from);
+  const matter: Matter = new Map();
   const text = [
-    ...random.some(tongue.lines, random.int(2, tongue.lines.length)).map((l) => fill(say(l, random))),
+    ...random.some(tongue.lines, random.int(2, tongue.lines.length)).map((l) => fill(say(l, random, matter))),
     '',
     from.name,
   ].join('\n');
@@ -23,7 +24,7 @@ function foreign(random: Random, date: number): Draft {
       messageId: idOf(from, random),
       from,
       to: [random.chance(0.6) ? desk : self],
-      subject: say(random.pick(tongue.subjects), random),
+      subject: say(random.pick(tongue.subjects), random, matter),
       body: bodyOf(text, random, { charset: tongue.charset, html: random.chance(0.25) }),
     },
   };
@@ -64,7 +65,9 @@ const bulletinLines: Record<string, string[]> = {
 
 function bulletin(random: Random, date: number): Draft {
   const list = random.pick(bulletins);
-  const lines = Array.from({ length: random.int(2, 6) }, () => say(random.pick(bulletinLines[list.topic]), random));
+  const matter: Matter = new Map();
+  const subject = say(random.pick(list.subjects), random, matter);
+  const lines = random.some(bulletinLines[list.topic], random.int(2, 6)).map((l) => say(l, random, matter));
   const host = list.listId.slice(list.listId.indexOf('.') + 1);
   const pixel = `https://count.${host}/open/${random.hex(16)}.gif`;
   const html = `<html><head><style>td{padding:8px}</style></head><body><table width="600"><tr><td><img src="https://img.${host}/banner.png" width="600" alt="${list.listName}"></td></tr><tr><td>${paragraphs(lines)}<p><a href="https://www.${host}/read/${random.int(100, 999)}">Read on</a></p></td></tr></table><img src="${pixel}" width="1" height="1"></body></html>`;
@@ -75,7 +78,7 @@ function bulletin(random: Random, date: number): Draft {
       messageId: idOf(list.from, random),
       from: list.from,
       to: [random.chance(0.5) ? desk : self],
-      subject: say(random.pick(list.subjects), random),
+      subject,
       extra: [
         // One request to leave counts only where a signature holds (RFC 8058).
         ['Authentication-Results', `mx.skerryline.example; dkim=pass header.d=${host}`],
@@ -93,6 +96,9 @@ function machine(random: Random, date: number): Draft {
   const from = random.pick(machines);
   const at = say('{harbour}', random);
   const number = random.int(1, 14);
+  const matter: Matter = new Map();
+  const above = random.chance(0.5);
+  const limit = random.int(70, 110);
   const [subject, text] = from.address.startsWith('alarm')
     ? [
         `Ticket machine ${number} ${at}: ${random.pick(['paper low', 'card reader lost', 'door open', 'coins full', 'out of order'])}`,
@@ -100,14 +106,19 @@ function machine(random: Random, date: number): Draft {
       ]
     : from.address.startsWith('rota')
       ? [
-          say('Rota changed: {ship}, {weekday}', random),
-          say('The rota of {ship} for {weekday} was changed at {time}.\nPlease look whether it touches you.\n', random),
+          say('Rota changed: {ship}, {weekday}', random, matter),
+          say(
+            'The rota of {ship} for {weekday} was changed at {time}.\nPlease look whether it touches you.\n',
+            random,
+            matter,
+          ),
         ]
       : [
-          say('{ship}: {part} {above its limit|back to normal}', random),
+          say(`{ship}: {part} ${above ? 'above its limit' : 'back to normal'}`, random, matter),
           say(
-            '{ship}\nUnit: {part}\nValue: {60-118} degrees\nLimit: {70-110} degrees\nPosition: off {harbour}\n',
+            `{ship}\nUnit: {part}\nValue: ${limit + (above ? random.int(1, 18) : -random.int(2, 20))} degrees\nLimit: ${limit} degrees\nPosition: off {harbour}\n`,
             random,
+            matter,
           ),
         ];
   return {
@@ -179,7 +190,13 @@ function junk(random: Random, date: number): Draft {
 function illustrated(random: Random, date: number): Draft {
   const from = random.pick(colleagues);
   const contentId = `${random.hex(8)}@skerryline.example`;
-  const text = say('{crossing}: this is what the ramp looks like {reason}.', random);
+  const matter: Matter = new Map();
+  const subject = say('Picture of the ramp at {harbour}', random, matter);
+  const text = say(
+    'This is what the ramp at {harbour} looks like {reason}. The {time} can land, I think.',
+    random,
+    matter,
+  );
   const html = `<html><body>${paragraphs([text])}<p><img src="cid:${contentId}" alt="The ramp"></p></body></html>`;
   const picture = {
     type: 'image/png',
@@ -196,7 +213,7 @@ function illustrated(random: Random, date: number): Draft {
       messageId: idOf(from, random),
       from,
       to: [self],
-      subject: say('Picture of the ramp at {harbour}', random),
+      subject,
       body: multipart(
         'multipart/related',
         [multipart('multipart/alternative', [textPart(text), htmlPart(html)], random), picture],
