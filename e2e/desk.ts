@@ -40,7 +40,7 @@ export async function goTo(page: Page, address: string): Promise<void> {
 /** The link of a place on the left. */
 export function placeLink(page: Page, name: string): Locator {
   // By its title, since on a small screen the line is a drawer and mostly not in sight.
-  return page.locator(`nav[aria-label="Sorting line and places"] a[title^="${name}: "]`, { hasNotText: 'today' });
+  return page.locator(`nav[aria-label="Sorting line and places"] a[title^="${name}: "][title*=" in all, "]`);
 }
 
 /** What the link of a place says: how many in all, how many unread. */
