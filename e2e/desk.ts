@@ -31,10 +31,13 @@ export async function openOwn(page: Page): Promise<void> {
 
 /** Goes to an address within the application, as its links do: nothing is loaded anew, what is under way goes on. */
 export async function goTo(page: Page, address: string): Promise<void> {
+  const fromSettings = new URL(page.url()).pathname === '/desk';
   await page.evaluate((to) => {
     history.pushState({ idx: history.length, key: to }, '', to);
     dispatchEvent(new PopStateEvent('popstate', { state: history.state as unknown }));
   }, address);
+  // That page shows rows, too, until it is gone.
+  if (fromSettings) await expect(page.getByRole('heading', { name: 'The desk', level: 1 })).toHaveCount(0);
 }
 
 /** The link of a place on the left. */
