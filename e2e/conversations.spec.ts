@@ -234,7 +234,11 @@ test('C7: attachments on their message and in one strip, saved with one press', 
     { id: 'b5', subject: 'Re: Berth 2', answers: ['b4'], extra: file('tide.bin'), text: 'defg' },
   ]);
   const strip = page.getByRole('list', { name: 'Attachments of the conversation' });
-  await expect(strip.getByRole('button')).toHaveCount(2);
+  await expect(strip.getByRole('button')).toHaveCount(3);
+  const zip = await downloaded(page, () => strip.getByRole('button', { name: 'Save all' }).click());
+  expect(zip.name).toBe('Attachments.zip');
+  for (const name of ['plan.bin', 'tide.bin']) expect(zip.bytes.includes(name)).toBe(true);
+  await expect(page.getByText('Saved 2 attachments in “Attachments.zip”.')).toBeVisible();
   const saved = await downloaded(page, () => strip.getByRole('button', { name: /plan\.bin/ }).click());
   expect(saved.name).toBe('plan.bin');
   expect(saved.bytes.toString().trim()).toBe('abc');

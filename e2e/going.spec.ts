@@ -84,10 +84,11 @@ test('a key that can’t do a thing says why: B with ticks, Del in the Bin, keys
   await page.keyboard.press('Shift+B');
   await expect(says.filter({ hasText: 'not of the 2 that are ticked' })).toBeVisible();
   await goTo(page, '/bin');
-  await expect(rows(page).first()).toBeVisible();
+  await expect(page.getByRole('grid', { name: 'Bin' })).toBeVisible();
   await page.keyboard.press('Delete');
   await expect(says.filter({ hasText: '“Bin” does nothing in Bin.' })).toBeVisible();
   await goTo(page, '/inbox');
+  await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
   await rows(page).first().click();
   await page.keyboard.press('Shift+R');
   await expect(page).toHaveURL(/\/rules\/new\?from=/);

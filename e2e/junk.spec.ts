@@ -229,6 +229,28 @@ test('links in plain text are as dead as those of HTML where the message is junk
   await expect(page.getByText('Links in it are dead')).toBeVisible();
 });
 
+test('how long junk is kept: a wrong number is refused where it stands, a shorter time says which mail goes when', async ({
+  page,
+}) => {
+  await openMarked(page);
+  const inJunk = (await counts(page, 'Junk')).total;
+  await goTo(page, '/junk-filter');
+  const days = page.getByLabel('Days in Junk');
+  for (const wrong of ['', '0', '-3', '1.5', '366', 'soon']) {
+    await days.fill(wrong);
+    await expect(page.getByRole('alert')).toHaveText('A whole number from 1 to 365.');
+    await expect(days).toHaveValue(wrong);
+    await expect(page.getByRole('button', { name: /^Save/ })).toBeDisabled();
+  }
+  await days.fill('5');
+  await expect(
+    page.getByText(/will be deleted for good on \d+ \w+ \d{4}\. What comes there later, 5 days after it came\.$/),
+  ).toContainText(`${inJunk.toLocaleString('en')} messages in Junk now`);
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await goTo(page, '/junk');
+  await expect(rows(page).first()).toBeVisible();
+});
+
 test('junk straight to the Bin, with the date; the setting says so', async ({ page }) => {
   await openMarked(page);
   await goTo(page, '/junk-filter');

@@ -187,6 +187,13 @@ test('labels made, nested, merged, and all of it undone', async ({ page }) => {
     await page.keyboard.press('Enter');
     await expect(labels.getByLabel(`Name of the label ${name}`)).toBeVisible();
   }
+  // Each is the only one of its name where it stands, and no folder is called as a place is.
+  await labels.getByLabel('Name of a new label').fill('engine');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('There is a label “engine” here already: it needs another name.')).toBeVisible();
+  await page.getByLabel('Name of a new folder').fill('Inbox');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“Inbox” is the name of a place: the folder needs another.')).toBeVisible();
   await labels.getByLabel('Fuel stands within').selectOption('within Engine');
   await labels.getByLabel('Oil stands within').selectOption('within Fuel');
   // What stands within Fuel can't take Fuel in: a circle is not offered.
@@ -356,7 +363,11 @@ test('a rule on age acts on the day on which a message comes of age', async ({ p
   await openWith(page, [{ id: 'a', subject: 'Old one', date: new Date(Date.now() - 86_400_000).toISOString() }]);
   await goTo(page, '/rules/new');
   await page.getByLabel('What it looks at').selectOption('Age');
-  await page.getByLabel('Age in days').fill('3');
+  const days = page.getByLabel('Age in days');
+  await days.fill('-3');
+  await expect(page.getByRole('alert')).toHaveText('A whole number from 1 to 36,500.');
+  await expect(page.getByText('Say a whole number for “Age”')).toBeVisible();
+  await days.fill('3');
   await page.getByLabel('What else it does').selectOption('move it to');
   await page.getByLabel('Where to').selectOption('Archive');
   await page.getByRole('button', { name: 'Save the rule', exact: true }).click();

@@ -11,11 +11,12 @@ import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
-import { Switch } from '../ui/fields';
+import { NumberField, Switch } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
 import { usePart } from '../ui/usePart';
 import { count, messages } from '../../core/text/sentences';
+import { dayOf } from '../../core/text/time';
 import { Waiting } from '../ui/Waiting';
 import { Form } from '../ui/Form';
 import { useFilterReport } from './useFilterReport';
@@ -113,7 +114,7 @@ function JunkFilter({ setup }: { setup: Setup }) {
           <Form className="flex flex-col gap-5" onSubmit={() => void save()}>
             <Strictness draft={draft} set={set} report={report} />
             <NeverAsked draft={draft} set={set} />
-            <WhatBecomes draft={draft} set={set} />
+            <WhatBecomes draft={draft} set={set} kept={setup.junk} />
             <BeginsWith draft={draft} set={set} report={report} />
             <RunHere on={runHere} onChange={setRunHere} />
             <div className="flex gap-2">
@@ -121,7 +122,7 @@ function JunkFilter({ setup }: { setup: Setup }) {
                 word={saving ? 'Saving …' : 'Save'}
                 runHere={runHere}
                 answer={answer}
-                disabled={!changed || saving}
+                disabled={!changed || saving || Number.isNaN(draft.keepDays)}
               />
               <button type="button" className="btn btn-ghost" disabled={!changed} onClick={() => setDraft(setup.junk)}>
                 Back to what it was
@@ -207,32 +208,40 @@ function NeverAsked({ draft, set }: PartProps) {
 }
 
 /** Where junk goes, and for how long. */
-function WhatBecomes({ draft, set }: PartProps) {
+function WhatBecomes({ draft, set, kept }: PartProps & { kept: JunkSettings }) {
+  const there = useMailbox((s) => s.overview?.places.find(({ place }) => place === 'junk')?.total ?? 0);
+  const [now] = useState(() => Date.now());
+  const changed = !draft.toBin && draft.keepDays !== kept.keepDays && !Number.isNaN(draft.keepDays);
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="mb-1 font-semibold">What becomes of junk</legend>
-      <label className="flex flex-wrap items-center gap-2">
-        <input
-          type="radio"
-          name="keep"
-          className="radio radio-sm"
-          checked={!draft.toBin}
-          onChange={() => set({ toBin: false })}
-        />
-        Kept in Junk for
-        <input
-          type="number"
-          className="input input-sm w-20"
-          aria-label="Days in Junk"
-          min={1}
-          max={mostKeepDays}
+      <div className="flex flex-wrap items-center gap-2">
+        <label className="flex items-center gap-2">
+          <input
+            type="radio"
+            name="keep"
+            className="radio radio-sm"
+            checked={!draft.toBin}
+            onChange={() => set({ toBin: false })}
+          />
+          Kept in Junk for
+        </label>
+        <NumberField
+          label="Days in Junk"
+          unit="days"
+          least={1}
+          most={mostKeepDays}
           value={draft.keepDays}
-          onChange={(e) =>
-            set({ keepDays: Math.max(1, Math.min(mostKeepDays, Math.round(Number(e.target.value)) || 1)) })
-          }
+          onChange={(keepDays) => set({ keepDays })}
         />
-        days
-      </label>
+      </div>
+      {changed && (
+        <p role="status" className="border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
+          {there > 0 &&
+            `${messages(there)} in Junk now will be deleted for good on ${dayOf(now + draft.keepDays * 86_400_000)}. `}
+          What comes there later, {draft.keepDays === 1 ? 'a day' : `${count(draft.keepDays)} days`} after it came.
+        </p>
+      )}
       <label className="flex items-center gap-2">
         <input
           type="radio"

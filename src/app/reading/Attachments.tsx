@@ -1,10 +1,11 @@
-import { Paperclip } from 'lucide-react';
+import { FolderDown, Paperclip } from 'lucide-react';
 import { useState } from 'react';
 import { count } from '../../core/text/sentences';
 import type { AttachmentInfo } from '../../core/mail/body';
 import { mailroom } from '../../mailroom/client';
 import { say } from '../state/desk';
 import { saveFile } from '../ui/save';
+import { saveAll } from './saveAll';
 import { sizeWords } from '../../core/text/time';
 
 interface AttachmentProps {
@@ -38,6 +39,20 @@ export function Attachment({ id, index, attachment, from }: AttachmentProps) {
   );
 }
 
+/** Saves several attachments with one press. */
+export function SaveAll({ list }: { list: readonly { id: number; index: number }[] }) {
+  if (list.length < 2) return null;
+  return (
+    <button
+      className="btn min-h-7 btn-ghost btn-xs"
+      onClick={() => void saveAll(list)}
+      title={`Save all ${count(list.length)} attachments as one .zip`}
+    >
+      <FolderDown size={14} aria-hidden /> Save all
+    </button>
+  );
+}
+
 /** So many are shown before one asks for all. */
 const firstShown = 40;
 /** More buttons than these no page holds. */
@@ -54,6 +69,9 @@ export function Attachments({ id, list }: { id: number; list: readonly Attachmen
           <Attachment id={id} index={index} attachment={attachment} />
         </li>
       ))}
+      <li className="empty:hidden">
+        <SaveAll list={list.map((_, index) => ({ id, index }))} />
+      </li>
       {!all && list.length > firstShown && (
         <li>
           <button className="btn btn-outline btn-xs" onClick={() => setAll(true)}>

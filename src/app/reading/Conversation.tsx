@@ -7,7 +7,7 @@ import { act } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';
 import { conversationWords } from '../ui/naming';
 import { messages } from '../../core/text/sentences';
-import { Attachment } from './Attachments';
+import { Attachment, SaveAll } from './Attachments';
 import { MemberItem, whoWrote } from './MemberItem';
 import { ThinDialog } from './ThinDialog';
 
@@ -41,6 +41,9 @@ function Strip({ members }: { members: readonly ConversationMember[] }) {
           <Attachment id={row.id} index={index} attachment={info} from={row.from.name || row.from.address} />
         </li>
       ))}
+      <li className="empty:hidden">
+        <SaveAll list={all.map(({ row, index }) => ({ id: row.id, index }))} />
+      </li>
     </ul>
   );
 }

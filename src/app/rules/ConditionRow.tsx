@@ -11,6 +11,7 @@ import {
 } from '../../core/rules/rule';
 import { addressingWords, fieldWords, howWords } from '../../core/rules/ruleWords';
 import { count } from '../../core/text/sentences';
+import { NumberField } from '../ui/fields';
 import { emptyCondition } from './ruleDraft';
 
 const fields = Object.keys(fieldWords) as ConditionField[];
@@ -71,32 +72,6 @@ function Typed({ label, value, onChange, hint }: TypedProps) {
       maxLength={longestText}
       onChange={(e) => onChange(e.target.value)}
     />
-  );
-}
-
-interface AmountProps {
-  label: string;
-  value: number;
-  unit: string;
-  least: number;
-  most: number;
-  onChange: (value: number) => void;
-}
-
-function Amount({ label, value, unit, least, most, onChange }: AmountProps) {
-  return (
-    <label className="flex items-center gap-1 text-sm">
-      <input
-        aria-label={label}
-        type="number"
-        className="input input-sm w-24"
-        min={least}
-        max={most}
-        value={value}
-        onChange={(e) => onChange(Math.max(least, Math.min(most, Math.round(Number(e.target.value) || 0))))}
-      />
-      {unit}
-    </label>
   );
 }
 
@@ -241,7 +216,7 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
       return (
         <>
           <How value={condition.how} hows={['over', 'under']} onChange={(how) => onChange({ ...condition, how })} />
-          <Amount
+          <NumberField
             label="Size"
             unit="KB"
             least={0}
@@ -272,7 +247,7 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
       return (
         <>
           <How value={condition.how} hows={['over', 'under']} onChange={(how) => onChange({ ...condition, how })} />
-          <Amount
+          <NumberField
             label="Age in days"
             unit="days"
             least={1}
@@ -286,7 +261,7 @@ function Rest({ condition, setup, onChange }: Pick<ConditionRowProps, 'condition
       return (
         <>
           <How value={condition.how} hows={['over', 'under']} onChange={(how) => onChange({ ...condition, how })} />
-          <Amount
+          <NumberField
             label="Score"
             unit="of 100"
             least={0}

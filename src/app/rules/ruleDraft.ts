@@ -144,6 +144,8 @@ export function readDraft(draft: RuleDraft, setup: Setup, ids: DraftIds): DraftR
   }
   const unless = draft.unless && complete(draft.unless);
   for (const condition of conditionsOf({ when, unless })) {
+    if (numbersOf(condition).some(Number.isNaN))
+      return { ok: false, error: `Say a whole number for “${fieldWords[condition.field]}”.` };
     const checked = conditionSchema.safeParse(condition);
     if (!checked.success)
       return { ok: false, error: `${fieldWords[condition.field]} ${checked.error.issues[0].message}.` };
@@ -157,6 +159,20 @@ export function readDraft(draft: RuleDraft, setup: Setup, ids: DraftIds): DraftR
     then: draft.then,
   });
   return { ok: true, rule, edits: [...edits, { list: 'rules', id: rule.id, item: rule }] };
+}
+
+/** The numbers of a condition; NaN where what was typed is none. */
+function numbersOf(condition: Condition): number[] {
+  switch (condition.field) {
+    case 'size':
+      return [condition.bytes];
+    case 'age':
+      return [condition.days];
+    case 'score':
+      return [condition.score];
+    default:
+      return [];
+  }
 }
 
 export const newFolderPlace = (ids: DraftIds): Place => `folder:${ids.folder}`;

@@ -75,11 +75,10 @@ export function WherePage() {
 }
 
 function SuspectCard({ suspect, setup }: { suspect: Suspect; setup: Setup }) {
-  const { setting, says, took, rows } = suspect;
+  const { setting, says, took, ids, rows } = suspect;
   const [all, setAll] = useState(false);
   const shown = all ? rows : rows.slice(0, fewRows);
   const [now] = useState(() => Date.now());
-  const movable = rows.filter((row) => row.place !== 'inbox');
   return (
     <section className="rounded border border-base-300 px-4 py-3" aria-label={says}>
       <h2 className="flex flex-wrap items-baseline gap-x-3 font-semibold [overflow-wrap:anywhere]">
@@ -120,12 +119,9 @@ function SuspectCard({ suspect, setup }: { suspect: Suspect; setup: Setup }) {
           )}
         </p>
       )}
-      {movable.length > 0 && (
-        <button
-          className="btn mt-2 btn-sm"
-          onClick={() => void runAct({ ids: movable.map(({ id }) => id) }, { do: 'move', place: 'inbox' })}
-        >
-          {movable.length === 1 ? 'Bring it to the Inbox' : `Bring these ${count(movable.length)} to the Inbox`}
+      {ids.length > 0 && (
+        <button className="btn mt-2 btn-sm" onClick={() => void runAct({ ids }, { do: 'move', place: 'inbox' })}>
+          {ids.length === 1 ? 'Bring it to the Inbox' : `Bring all ${count(ids.length)} to the Inbox`}
         </button>
       )}
     </section>

@@ -107,7 +107,7 @@ function contradiction(setup: Setup): string | null {
   if (odd !== null) return odd;
   const values = new Set<string>();
   for (const [i, entry] of setup.register.entries()) {
-    const read = parseEntryOf(entry.kind, entry.value);
+    const read = parseEntryOf(entry.kind, entry.value, true);
     if (!read.ok) return `register[${i}].value: ${read.error}`;
     if (read.value !== entry.value) return `register[${i}].value: “${entry.value}” should be “${read.value}”`;
     if (entry.except?.length && !(entry.value === everything && allButKinds.includes(entry.kind)))

@@ -176,3 +176,10 @@ test.each([
   expect(entryKinds).toContain(kind);
   expect(parseEntryOf(kind, typed)).toEqual(expected);
 });
+
+test('an entry that stands in a setup stays, also one that nobody could type any more', () => {
+  expect(parseEntryOf('address', 'mailto:ana@harbour.example').ok).toBe(false);
+  expect(parseEntryOf('address', 'mailto:ana@harbour.example', true)).toMatchObject({
+    value: 'mailto:ana@harbour.example',
+  });
+});

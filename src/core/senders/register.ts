@@ -78,8 +78,10 @@ const domainShape = /^[a-z0-9_](?:[a-z0-9_-]*[a-z0-9_])?(?:\.[a-z0-9_](?:[a-z0-9
  * `@harbour.example`.
  *
  *     parseEntry('@Harbour.example') // { ok: true, kind: 'domain', value: 'harbour.example' }
+ *
+ * `kept`: it stands in a setup already, and is taken also where a person would hardly have meant it.
  */
-export function parseEntry(typed: string): EntryInput {
+export function parseEntry(typed: string, kept = false): EntryInput {
   const trimmed = typed.trim();
   if (trimmed === '') return no('Type an address or a domain.');
   if ((/[,;]\s*\S/.test(trimmed) && !trimmed.includes('"')) || (/\s/.test(trimmed) && !trimmed.includes('@')))
@@ -88,8 +90,8 @@ export function parseEntry(typed: string): EntryInput {
   if (trimmed.length > 1_000) return no('This is longer than an address can be.');
   // Most of what is wrong in a long list has neither.
   if (!dotOrAt.test(trimmed)) return noDomain(trimmed.toLowerCase());
-  const meant = misread(trimmed);
-  if (meant) return no(meant);
+  const meant = kept ? null : misread(trimmed);
+  if (meant !== null) return no(meant);
   const bare = /^@?[^@\s<>()"]+$/.test(trimmed) && !trimmed.slice(1).includes('@');
   const text = bare ? `@${trimmed.replace(/^@/, '')}` : trimmed.startsWith('@') ? trimmed : normalAddress(trimmed);
   const at = text.lastIndexOf('@');
@@ -103,11 +105,11 @@ export function parseEntry(typed: string): EntryInput {
     : { ok: true, kind: 'domain', value: domain };
 }
 
-/** Reads what was typed or picked as an entry of that kind. */
-export function parseEntryOf(kind: EntryKind, typed: string): EntryInput {
+/** Reads what was typed or picked as an entry of that kind; `kept`: it stands in a setup already, as {@link parseEntry}. */
+export function parseEntryOf(kind: EntryKind, typed: string, kept = false): EntryInput {
   const text = typed.trim();
   if (kind === 'address' || kind === 'domain') {
-    const read = parseEntry(typed);
+    const read = parseEntry(typed, kept);
     if (!read.ok || read.kind === kind) return read;
     return no(
       kind === 'address'
@@ -116,7 +118,7 @@ export function parseEntryOf(kind: EntryKind, typed: string): EntryInput {
     );
   }
   if (kind === 'own') {
-    const read = parseEntry(typed);
+    const read = parseEntry(typed, kept);
     return !read.ok
       ? read
       : read.kind === 'address'

@@ -12,3 +12,16 @@ export function fileName(name: string): string {
     .replace(/\s+/g, ' ');
   return trimOf(plain, '. ').slice(0, 120) || 'unnamed';
 }
+
+/** One name of its own for each file: the second `photo.png` is `photo (2).png`. */
+export function ownNames(names: readonly string[]): string[] {
+  const taken = new Set<string>();
+  return names.map((name) => {
+    const dot = name.lastIndexOf('.');
+    const [stem, end] = dot > 0 ? [name.slice(0, dot), name.slice(dot)] : [name, ''];
+    let own = name;
+    for (let n = 2; taken.has(own.toLowerCase()); n++) own = `${stem} (${n})${end}`;
+    taken.add(own.toLowerCase());
+    return own;
+  });
+}

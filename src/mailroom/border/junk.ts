@@ -47,6 +47,8 @@ export interface Suspect {
   setting: string | null;
   says: string;
   took: number;
+  /** Those of them that are not deleted for good, newest first. */
+  ids: number[];
   /** The newest of them, at most 20. */
   rows: Row[];
 }

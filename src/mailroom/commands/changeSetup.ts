@@ -2,6 +2,7 @@
 import { placedNow } from '../state/retention';
 import type { DryRunChange } from '../../core/line/dryRun';
 import type { Receipt } from '../border/outcome';
+import { nameClash } from '../../core/line/nameClash';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import { changesBetween } from '../search/candidates';
 import { applyChanges, CellColumns, cellsOf } from '../state/effectColumns';
@@ -70,6 +71,8 @@ export async function changeSetup(
   if (before) return { ok: true, receipt: before };
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return { ok: false, error: next.error };
+  const clash = nameClash(mailbox.setup, next.setup);
+  if (clash !== null) return { ok: false, error: clash };
   if (runHere) await mailbox.readyToSort(next.setup);
   const changes = runHere ? changesBetween(mailbox, mailbox.setup, next.setup) : [];
   const words = changes.length ? `${says}, and sorted ${messages(changes.length)} here by it` : says;

@@ -56,19 +56,17 @@ export async function whereWent(
       continue;
     }
     const key = takenBy(mailbox, id);
-    took.set(key, [...(took.get(key) ?? []), id]);
+    const its = took.get(key);
+    if (its) its.push(id);
+    else took.set(key, [id]);
   }
-  const rowsOf = (ids: number[]) =>
-    ids
-      .sort((a, b) => columns.date[b] - columns.date[a])
-      .filter((id) => columns.place[id] !== expunged)
-      .slice(0, sampleSize)
-      .map((id) => rowOf(mailbox, id));
   // Settings before what somebody did by hand: those take more tomorrow.
   const first = (key: string) => (/^(?:hand|brought)\|/.test(key) ? 1 : 0);
   for (const [key, ids] of [...took].sort((a, b) => first(a[0]) - first(b[0]) || b[1].length - a[1].length)) {
     const [setting, place] = [key.slice(0, key.indexOf('|')), key.slice(key.indexOf('|') + 1)];
-    out.suspects.push({ ...suspectWords(mailbox, setting, place), took: ids.length, rows: rowsOf(ids) });
+    const there = ids.sort((a, b) => columns.date[b] - columns.date[a]).filter((id) => columns.place[id] !== expunged);
+    const rows = there.slice(0, sampleSize).map((id) => rowOf(mailbox, id));
+    out.suspects.push({ ...suspectWords(mailbox, setting, place), took: ids.length, ids: there, rows });
   }
   const named = new Set(out.suspects.map(({ setting }) => setting));
   for (const suspect of standing(mailbox, words, [...senders.values()]))
@@ -132,6 +130,7 @@ function standing({ setup }: Pick<MailState, 'setup'>, words: string, found: rea
       setting: `entry:${entry.id}`,
       says: `The Register: ${entryWords(entry)} is ${entry.standing === 'safe' ? 'Safe, so it is never Junk' : 'Blocked'}; it took nothing that is here.`,
       took: 0,
+      ids: [],
       rows: [],
     });
   for (const rule of setup.rules) {
@@ -145,6 +144,7 @@ function standing({ setup }: Pick<MailState, 'setup'>, words: string, found: rea
         setting: `rule:${rule.id}`,
         says: `The rule “${ruleName(rule)}” moves such mail; it took nothing that is here.`,
         took: 0,
+        ids: [],
         rows: [],
       });
   }
