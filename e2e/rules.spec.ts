@@ -364,12 +364,12 @@ test('a rule on age acts on the day on which a message comes of age', async ({ p
   await goTo(page, '/rules/new');
   await page.getByLabel('What it looks at').selectOption('Age');
   const days = page.getByLabel('Age in days');
-  await days.fill('-3');
-  await expect(page.getByRole('alert')).toHaveText('A whole number from 1 to 36,500.');
-  await expect(page.getByText('Say a whole number for “Age”')).toBeVisible();
-  await days.fill('3');
   await page.getByLabel('What else it does').selectOption('move it to');
   await page.getByLabel('Where to').selectOption('Archive');
+  await days.fill('-3');
+  await expect(page.getByText('A whole number from 1 to 36,500.')).toBeVisible();
+  await expect(page.getByText('Say a whole number for “Age”.')).toBeVisible();
+  await days.fill('3');
   await page.getByRole('button', { name: 'Save the rule', exact: true }).click();
   await expect(list(page)).toHaveCount(1);
   await moveClock(page, 4 * 86_400_000);

@@ -136,6 +136,14 @@ export function withInverses(setup: Setup, edits: readonly SetupEdit[]): SetupCh
   });
 }
 
+/** The setup with some changes made anew, as they were made. */
+export function redone(setup: Setup, changes: readonly SetupChange[]): Setup {
+  return editSetup(
+    setup,
+    changes.map(({ after }) => after),
+  );
+}
+
 /** Of some changes what can be taken back, from the last to the first: those whose item still is as it was left. */
 export function takenBack(setup: Setup, changes: readonly SetupChange[]): { edits: SetupEdit[]; kept: number } {
   const work = new SetupInWork(setup);

@@ -29,7 +29,7 @@ import { RawStore } from '../storage/rawStore';
 import type { StoredMessage } from '../../core/mail/message';
 import { recordOf, type Commit, type JournalRecord } from '../storage/journal';
 import { keyOf, statePackSize } from '../storage/keys';
-import { editSetup } from '../../core/line/setupEdit';
+import { redone } from '../../core/line/setupEdit';
 import { storageTrouble, type RecordStore } from '../storage/recordStore';
 import { Records } from '../storage/records';
 import { Storing, type Writes } from '../storage/storing';
@@ -289,11 +289,7 @@ export class Mailbox {
       for (const id of record.change.ids) this.storing.changed(Math.floor(id / statePackSize));
       if (record.change.after.bits !== undefined) this.junk.changed(record.change.ids);
     }
-    if (record.setup)
-      this.setup = editSetup(
-        this.setup,
-        record.setup.map(({ after }) => after),
-      );
+    if (record.setup) this.setup = redone(this.setup, record.setup);
     if (record.cursor !== null) this.cursor = record.cursor;
     if (record.postOn !== null) this.postOn = record.postOn;
     this.heads.push(headOf(record));
