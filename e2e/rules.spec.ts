@@ -79,6 +79,7 @@ test('conditions of all kinds, a group and “unless”: the sentence, the count
   await expect(held.nth(3)).toContainText('0 here');
   await expect(dryRun(page)).toContainText('The conditions match 1 message here.');
   await page.getByRole('button', { name: 'Save the rule and sort 1 message' }).click();
+  await expect(page.getByRole('button', { name: 'Save the rule and sort 1 message' })).toHaveCount(0);
   await goTo(page, '/inbox');
   const row = rows(page).filter({ hasText: 'Berth 4' });
   await expect(row.getByRole('img', { name: 'Ink moss' })).toHaveText('Mo');
