@@ -4,8 +4,8 @@ import { formatDate } from '../src/core/mail/date';
 import { colleagues, desk, partners, passengers, self } from './cast';
 import { attachment, bodyOf, fill, quote, say } from './compose';
 import { day, idOf, minute, officeHour, zone, type Draft } from './draft';
-import { topics } from './lexicon';
 import type { Matter, Random } from './random';
+import { topics } from './topics';
 
 /** Who signs with a first name; an office with all of its own. */
 const persons = new Set<Address>([...colleagues, ...passengers, self]);

@@ -244,7 +244,9 @@ test('how long junk is kept: a wrong number is refused where it stands, a shorte
   }
   await days.fill('5');
   await expect(
-    page.getByText(/will be deleted for good on \d+ \w+ \d{4}\. What comes there later, 5 days after it came\.$/),
+    page.getByText(
+      /will be deleted for good on \d+ \w+ \d{4} at the earliest\. What comes there later, 5 days after it came\.$/,
+    ),
   ).toContainText(`${inJunk.toLocaleString('en')} messages in Junk now`);
   await page.getByRole('button', { name: /^Save/ }).click();
   await goTo(page, '/junk');

@@ -2,11 +2,12 @@ import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { inTree } from '../../core/mail/nesting';
-import { fixedPlaces, type Place, placeName } from '../../core/mail/place';
+import { fixedPlaces, type Place } from '../../core/mail/place';
 import type { Overview } from '../../mailroom/border/overview';
 import { actKeys, otherKeys } from '../keys/keys';
 import { viewPath } from '../paths';
 import { Dialog } from '../ui/Dialog';
+import { labelName, placePath } from '../ui/naming';
 import { keyNow } from '../ui/useKeys';
 import { setupPages, workPages } from '../pages';
 
@@ -20,7 +21,7 @@ interface Way {
 /** All that can be gone to, the most gone to first. */
 function waysOf({ setup }: Overview): { group: string; ways: Way[] }[] {
   const place = (one: Place): Way => ({
-    name: placeName(one, setup.folders),
+    name: placePath(one, setup),
     to: viewPath({ kind: 'place', place: one }),
   });
   const page = ({ name, to, says }: (typeof workPages)[number]): Way => ({ name, to, says });
@@ -33,7 +34,7 @@ function waysOf({ setup }: Overview): { group: string; ways: Way[] }[] {
       group: 'Labels and searches',
       ways: [
         ...inTree(setup.labels).map(({ item }) => ({
-          name: item.name,
+          name: labelName(item.id, setup),
           to: viewPath({ kind: 'label', label: item.id }),
           says: 'label',
         })),
@@ -51,10 +52,13 @@ function waysOf({ setup }: Overview): { group: string; ways: Way[] }[] {
   ];
 }
 
+/** What something is known by to the list: places, pages and acts may share a name. */
+const known = (name: string, by: string): string => `${name}\n${by}`;
+
 /** How well something fits what was typed: where a word begins so, better than within; 0 where it doesn’t. */
 function fits(value: string, typed: string, says: string[] = []): number {
   const sought = typed.trim().toLowerCase();
-  const name = value.toLowerCase();
+  const name = value.slice(0, value.indexOf('\n')).toLowerCase();
   if (name.startsWith(sought)) return 1;
   if (name.includes(` ${sought}`)) return 0.8;
   if (name.includes(sought)) return 0.5;
@@ -81,9 +85,9 @@ export function GoAnywhere({ overview, onClose }: { overview: Overview; onClose:
     '[&_[cmdk-group-heading]]:quiet [&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:font-semibold';
   return (
     <Dialog title="Go or do" onClose={onClose}>
-      <Command label="Go or do" loop filter={fits} className="outline-none">
+      <Command label="Go or do" loop filter={fits} tabIndex={undefined}>
         <Command.Input
-          data-focus
+          autoFocus
           value={typed}
           onValueChange={setTyped}
           placeholder="A place, a page, or what to do"
@@ -96,7 +100,7 @@ export function GoAnywhere({ overview, onClose }: { overview: Overview; onClose:
               {ways.map(({ name, to, says }) => (
                 <Command.Item
                   key={to}
-                  value={name}
+                  value={known(name, to)}
                   keywords={says ? [says] : undefined}
                   onSelect={() => go(to)}
                   className={item}
@@ -112,7 +116,7 @@ export function GoAnywhere({ overview, onClose }: { overview: Overview; onClose:
               {acts.map(({ shown, what, act }) => (
                 <Command.Item
                   key={what}
-                  value={what}
+                  value={known(what, `key ${shown}`)}
                   onSelect={() => {
                     onClose();
                     act();
@@ -128,7 +132,7 @@ export function GoAnywhere({ overview, onClose }: { overview: Overview; onClose:
           {typed.trim() !== '' && (
             <Command.Group heading="Search" className={group} forceMount>
               <Command.Item
-                value={`find mail ${typed}`}
+                value={known(typed, 'search')}
                 forceMount
                 onSelect={() => go(viewPath({ kind: 'found', query: typed.trim(), within: null }))}
                 className={item}

@@ -238,7 +238,7 @@ function WhatBecomes({ draft, set, kept }: PartProps & { kept: JunkSettings }) {
       {changed && (
         <p role="status" className="border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
           {there > 0 &&
-            `${messages(there)} in Junk now will be deleted for good on ${dayOf(now + draft.keepDays * 86_400_000)}. `}
+            `${messages(there)} in Junk now will be deleted for good on ${dayOf(now + draft.keepDays * 86_400_000)} at the earliest. `}
           What comes there later, {draft.keepDays === 1 ? 'a day' : `${count(draft.keepDays)} days`} after it came.
         </p>
       )}

@@ -15,8 +15,6 @@ export function Dialog({ title, children, wide = false, onClose }: DialogProps) 
   useEffect(() => {
     const dialog = element.current;
     dialog?.showModal();
-    // It focuses what comes first: what is marked is meant.
-    dialog?.querySelector<HTMLElement>('[data-focus]')?.focus();
     return () => dialog?.close();
   }, []);
   return (

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { useLocation, useNavigate, useNavigation } from 'react-router';
 
 /**
  * Leaves the page: to an address, or back by one (-1). A page that saves first may be left meanwhile: then the
@@ -8,13 +8,15 @@ import { useLocation, useNavigate } from 'react-router';
 export function useLeave(): (to: string | -1) => void {
   const navigate = useNavigate();
   const { key } = useLocation();
+  const idle = useNavigation().state === 'idle';
   const now = useRef<string | null>(key);
+  // Also while the page that was chosen is still loading.
   useEffect(() => {
-    now.current = key;
+    now.current = idle ? key : null;
     return () => {
       now.current = null;
     };
-  }, [key]);
+  }, [key, idle]);
   return (to) => {
     if (now.current !== key) return;
     if (to === -1) void navigate(-1);

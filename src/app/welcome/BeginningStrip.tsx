@@ -17,7 +17,7 @@ const mostUnasked = 10_000;
 const putAway = (what: string) => prefer({ begun: [...usePreferences.getState().begun, what] });
 
 /** An address that stands in much of the mail: is it the person's own? */
-function OwnAddress({ likely }: { likely: OwnAddresses }) {
+function OwnAddress({ likely, total }: { likely: OwnAddresses; total: number }) {
   const [first] = likely.addresses;
   const own = async () => {
     const id = commandId();
@@ -35,7 +35,8 @@ function OwnAddress({ likely }: { likely: OwnAddresses }) {
     <p className="flex min-w-0 flex-wrap items-center gap-2">
       <span>
         <span className="font-mono [overflow-wrap:anywhere]">{first.address}</span> stands in {count(first.count)} of{' '}
-        {messages(likely.total)}. Is it yours?
+        {likely.looked < total && 'the newest '}
+        {messages(likely.looked)}. Is it yours?
       </span>
       <button className="btn btn-primary btn-xs" onClick={() => void own()}>
         Yes, it is mine
@@ -110,7 +111,7 @@ export function BeginningStrip({ overview }: { overview: Overview }) {
       aria-label="To begin well"
       className="flex flex-wrap items-center gap-x-8 gap-y-1 border-b border-base-300 bg-base-200 px-4 py-1.5 text-sm"
     >
-      {offersOwn && <OwnAddress likely={likely} />}
+      {offersOwn && <OwnAddress likely={likely} total={total} />}
       {asksJunk && <JunkOff setup={setup} inbox={places.find(({ place }) => place === 'inbox')?.total ?? 0} />}
     </section>
   );

@@ -27,8 +27,9 @@ export interface AnswerStart {
   newest: Row | null;
 }
 
-/** Addresses that may be the person’s own: each with the number of messages in which it stands, of how many. */
+/** Addresses that may be the person’s own: each with the number of messages in which it stands. */
 export interface OwnAddresses {
-  total: number;
+  /** How many of the newest messages were looked at. */
+  looked: number;
   addresses: { address: string; name: string; count: number }[];
 }

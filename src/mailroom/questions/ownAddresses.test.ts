@@ -12,11 +12,13 @@ test('the addresses that most of the mail came to, each once a message; those of
     mail(9, { To: 'once@y.test' }),
   ]);
   expect(await ownAddresses(mailbox)).toEqual({
-    total: 9,
+    looked: 9,
     addresses: [
       { address: 'me@y.test', name: 'Me', count: 7 },
       { address: 'other@y.test', name: '', count: 4 },
     ],
   });
+  // Of more mail only the newest is looked at.
+  expect(await ownAddresses(mailbox, 4)).toMatchObject({ looked: 4, addresses: [] });
   mailbox.close();
 });

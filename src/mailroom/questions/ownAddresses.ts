@@ -10,20 +10,24 @@ const fewest = 3;
 const smallestShare = 0.1;
 const most = 3;
 
+/** So many of the newest messages say whose mail it is: all the others need not be read for it. */
+const newest = 10_000;
+
 /**
- * The addresses that most of the mail came to, by the number of messages in which each stands: as the one that it was
- * delivered to, or in To and Cc. What came by a mailing list names the list there, so only its delivery counts.
+ * The addresses that most of the newest mail came to, by the number of messages in which each stands: as the one that it
+ * was delivered to, or in To and Cc. What came by a mailing list names the list there, so only its delivery counts.
  */
 export async function ownAddresses(
-  mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'>,
+  mailbox: Pick<MailState, 'columns'> & Pick<Stored, 'envelopes'> & Pick<Loading, 'journalReady'>,
+  of = newest,
 ): Promise<OwnAddresses> {
-  await mailbox.ready();
+  await mailbox.journalReady();
   const { columns, envelopes } = mailbox;
+  const ids: number[] = [];
+  for (let id = columns.count - 1; id >= 0 && ids.length < of; id--) if (columns.place[id] !== expunged) ids.push(id);
+  await envelopes.ensure(ids, columns.count);
   const counts = new Map<string, { address: string; name: string; count: number }>();
-  let total = 0;
-  for (let id = 0; id < columns.count; id++) {
-    if (columns.place[id] === expunged) continue;
-    total++;
+  for (const id of ids) {
     const { deliveredTo, to, cc, listId } = envelopes.get(id);
     const named = [{ name: '', address: deliveredTo }, ...(listId ? [] : [...to, ...cc])];
     const seen = new Set<string>();
@@ -39,6 +43,7 @@ export async function ownAddresses(
       }
     }
   }
-  const likely = [...counts.values()].filter(({ count }) => count >= Math.max(fewest, total * smallestShare));
-  return { total, addresses: likely.sort((a, b) => b.count - a.count).slice(0, most) };
+  const likely = [...counts.values()].filter(({ count }) => count >= Math.max(fewest, ids.length * smallestShare));
+  const addresses = likely.sort((a, b) => b.count - a.count).slice(0, most);
+  return { looked: ids.length, addresses };
 }
