@@ -3,7 +3,7 @@ import { demoSetup } from '../demo/setup';
 import type { Mailroom } from '../src/mailroom/border/mailroom';
 import { raw, scripted, starter } from '../src/mailroom/testing/serviceTesting';
 import { testTime } from '../src/mailroom/testing/testing';
-import { fuzzFiles, fuzzMessages, fuzzSettings } from './fuzz';
+import { fuzzCards, fuzzFiles, fuzzMessages, fuzzSettings } from './fuzz';
 import { chance } from './chance';
 import { anything } from './fuzzing';
 
@@ -19,6 +19,10 @@ test('files of mail, altered: none throws, nothing comes out twice', async () =>
 
 test('setup, CSV and Sieve, altered: each is taken or refused in words', async () => {
   expect((await fuzzSettings(some)).count).toBe(some);
+}, 3_600_000);
+
+test('cards, altered, given to whoever reads files: none throws', async () => {
+  expect((await fuzzCards(some)).count).toBe(some);
 }, 3_600_000);
 
 test('every call of the border with anything: an answer or an error, and the mailbox as it was', async () => {

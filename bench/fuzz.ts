@@ -131,6 +131,45 @@ export function fuzzFiles(count: number, seed = 2): Promise<FuzzFigures> {
   });
 }
 
+/** A card as address books write it (RFC 6350), with a folded line, a picture and parameters. */
+const card = [
+  'BEGIN:VCARD',
+  'VERSION:4.0',
+  'FN:Ana Höchst',
+  'N:Höchst;Ana;;Dr.;',
+  'EMAIL;TYPE=work;PREF=1:ana@harbour.example',
+  'TEL;VALUE=uri;TYPE="voice,home":tel:+47-000-000',
+  'NOTE:Said on the quay\\, twice\\;\\n',
+  ' and folded',
+  'PHOTO;ENCODING=b;TYPE=JPEG:/9j/4AAQSkZJRgABAQAAAQABAAD',
+  'CATEGORIES:crew,harbour',
+  'END:VCARD',
+  '',
+].join('\r\n');
+
+/** Cards, which nothing here reads: whoever is given one by mistake refuses it, or takes what it can, and in time. */
+export function fuzzCards(count: number, seed = 4): Promise<FuzzFigures> {
+  const setup = demoSetup(Date.UTC(2026, 10, 24, 12));
+  return fuzz(count, seed, (random) => {
+    const text = mutatedText(card.repeat(1 + random(40)), random);
+    const bytes = bytesOf(text);
+    let id = 0;
+    const readers: Act[] = [
+      () => {
+        sniffMail(bytes.subarray(0, 65_536));
+        const splitter = new MboxSplitter();
+        splitter.push(bytes);
+        splitter.end();
+      },
+      () => void parseSetup(text),
+      () => void registerFromCsv(text, 'blocked', 0),
+      () => void readScript(text, setup, () => `n${id++}`),
+      ...acts(bytes, 'eml'),
+    ];
+    return { length: bytes.length, acts: readers, show: () => text };
+  });
+}
+
 /** Files of settings: the setup as text and as JSON, the Register as CSV, rules as Sieve. */
 export function fuzzSettings(count: number, seed = 3): Promise<FuzzFigures> {
   const setup = demoSetup(Date.UTC(2026, 10, 24, 12));

@@ -1,6 +1,6 @@
-// `npm run fuzz`: 20,000 messages, as many files of mail and of settings; FUZZ=1000 for fewer, SEED=7 for others. Prints how
+// `npm run fuzz`: 20,000 messages, as many files of mail, of settings and of cards; FUZZ=1000 for fewer, SEED=7 for others. Prints how
 // long the slowest took for its length.
-import { fuzzFiles, fuzzMessages, fuzzSettings, type FuzzFigures } from './fuzz';
+import { fuzzCards, fuzzFiles, fuzzMessages, fuzzSettings, type FuzzFigures } from './fuzz';
 
 const count = Number(process.env.FUZZ ?? 20_000);
 const seed = Number(process.env.SEED ?? 1);
@@ -14,3 +14,4 @@ const told = (what: string, { megabytes, seconds, slow, slowest }: FuzzFigures) 
 told('messages', await fuzzMessages(count, seed));
 told('files', await fuzzFiles(count, seed + 1));
 told('settings', await fuzzSettings(count, seed + 2));
+told('cards', await fuzzCards(count, seed + 3));
