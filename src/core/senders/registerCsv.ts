@@ -149,14 +149,16 @@ function headOf(row: readonly string[]): CsvEntries['head'] {
 /** Takes the cells out of rows by the names of their columns; of a column that stands twice the last. */
 function cellReader(names: readonly (Column | undefined)[]): (row: readonly string[]) => Cells {
   const [kind, value, subdomains, except, standing, since, why] = columns.map((name) => names.lastIndexOf(name));
+  // A position that a list does not have is looked for as a name would be, which takes longer than all else.
+  const cell = (row: readonly string[], at: number) => (at >= 0 && at < row.length ? row[at] : undefined);
   return (row) => ({
-    kind: row[kind],
-    value: row[value],
-    subdomains: row[subdomains],
-    except: row[except],
-    standing: row[standing],
-    since: row[since],
-    why: row[why],
+    kind: cell(row, kind),
+    value: cell(row, value),
+    subdomains: cell(row, subdomains),
+    except: cell(row, except),
+    standing: cell(row, standing),
+    since: cell(row, since),
+    why: cell(row, why),
   });
 }
 
