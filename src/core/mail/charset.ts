@@ -60,7 +60,7 @@ function decodeLatin(bytes: Uint8Array): string {
   if (isStandard || !upperControl.test(text)) return text;
   const units = new Uint16Array(bytes.length);
   for (let at = 0; at < bytes.length; at++) units[at] = windows1252Units[bytes[at]];
-  return utf16.decode(units);
+  return utf16.decode(new Uint8Array(units.buffer));
 }
 
 /**
