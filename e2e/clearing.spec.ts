@@ -177,7 +177,9 @@ test('a list is left by one request through the post office, and what comes afte
       'List-Id: <list.tides.test>\nList-Unsubscribe: <https://leave.tides.test/me>\n' +
       'List-Unsubscribe-Post: List-Unsubscribe=One-Click\nAuthentication-Results: mx.y.test; dkim=pass\n',
   });
-  await openWith(page, [news('a', 9), news('b', 5)]);
+  await openDemo(page);
+  await goTo(page, '/mail');
+  await bringIn(page, mailFile('news.mbox', mbox([news('a', 9), news('b', 5)])));
   const requests: string[] = [];
   page.on('request', (request) => requests.push(`${request.method()} ${request.url()}`));
   page.context().on('request', (request) => requests.push(`${request.method()} ${request.url()}`));
@@ -199,6 +201,21 @@ test('a list is left by one request through the post office, and what comes afte
   const entry = page.getByRole('row').filter({ hasText: 'Left the list of Tide News' });
   await expect(entry).toBeVisible();
   await expect(entry.getByRole('button', { name: /^Undo/ })).toHaveCount(0);
+});
+
+test('own mail has no post office: how a list is left is shown, and nothing says that it was', async ({ page }) => {
+  const extra =
+    'List-Unsubscribe: <https://leave.tides.test/me>, <mailto:off@tides.test?subject=off%20me>\n' +
+    'List-Unsubscribe-Post: List-Unsubscribe=One-Click\nAuthentication-Results: mx.y.test; dkim=pass\n';
+  await openWith(page, [{ id: 'a', from: 'news@tides.test', extra: `List-Id: <list.tides.test>\n${extra}` }]);
+  await goTo(page, '/senders?sender=news%40tides.test');
+  const panel = page.getByRole('complementary', { name: 'Sender news@tides.test' });
+  await expect(panel.getByRole('link', { name: 'off@tides.test' })).toHaveAttribute(
+    'href',
+    /^mailto:off%40tides\.test\?subject=off%20me/,
+  );
+  await expect(panel.getByRole('link', { name: 'https://leave.tides.test/me' })).toBeVisible();
+  await expect(panel.getByRole('button', { name: /^Leave/ })).toHaveCount(0);
 });
 
 test('the Logbook by who, what, when, words and message; an entry shows what it touched', async ({ page }) => {

@@ -278,7 +278,6 @@ test('the setup goes out as one file and comes in elsewhere; what is no setup ch
   const other = await browser.newPage();
   await openOwn(other);
   await other.getByLabel('Take up a setup').setInputFiles(mailFile('broken.json', bytes.subarray(0, 300)));
-  await other.getByRole('button', { name: 'Take it up' }).click();
   await expect(other.getByRole('alert')).toContainText('broken.json: This is no setup of Wide Sort: no JSON');
   await other.getByLabel('Take up a setup').setInputFiles(mailFile('setup.json', bytes));
   await other.getByRole('button', { name: 'Take it up' }).click();
@@ -286,4 +285,42 @@ test('the setup goes out as one file and comes in elsewhere; what is no setup ch
   await other.goto('/junk-filter');
   await expect(other.getByText(/junk begins at score 60\./)).toBeVisible();
   await other.close();
+});
+
+test('a setup shows first what it would change, the desk’s own settings with it; Undo brings both back', async ({
+  page,
+}) => {
+  await openWith(page, [{ id: 'a' }, { id: 'b' }]);
+  await rows(page).filter({ hasText: 'Message a' }).click();
+  await page.keyboard.press('m');
+  await page.getByLabel('Place, or the name of a new folder').fill('Weather');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => counts(page, 'Weather')).toMatchObject({ total: 1 });
+  await goTo(page, '/mail');
+  const { bytes } = await downloaded(page, () => page.getByRole('button', { name: 'Save the setup' }).click());
+  const setup = JSON.parse(bytes.toString()) as { desk: object; register: object[]; folders: object[] };
+  expect(setup.desk).toMatchObject({ density: 'roomy', orders: {} });
+  const entry = { id: 'e', kind: 'domain', value: 'pills.test', standing: 'blocked', since: 1, why: 'Junk' };
+  const desk = { ...setup.desk, density: 'tight', theme: 'loud' };
+  const changed = JSON.stringify({ ...setup, folders: [], register: [entry], desk });
+  await page.getByLabel('Take up a setup').setInputFiles(mailFile('other.json', changed));
+  const dialog = page.getByRole('dialog', { name: 'Take up other.json?' });
+  const changes = dialog.getByRole('list', { name: 'What changes' });
+  await expect(changes).toContainText('Register');
+  await changes.getByText('1 comes').click();
+  await expect(changes).toContainText('pills.test');
+  await expect(changes).toContainText('The desk: rows roomy or tight');
+  await expect(changes).toContainText('1 that it doesn’t have stay, because mail is in them');
+  await expect(dialog).toContainText('stay as they are here: theme');
+  await dialog.getByRole('button', { name: 'Take it up' }).click();
+  await expect(page.getByText('Took up a setup from a file.').first()).toBeVisible();
+  await expect.poll(() => counts(page, 'Weather')).toMatchObject({ total: 1 });
+  await goTo(page, '/desk');
+  await expect(page.getByRole('radio', { name: /^Tight/ })).toBeChecked();
+  await goTo(page, '/mail');
+  await page.getByRole('button', { name: /^Undo: Took up a setup/ }).click();
+  await goTo(page, '/desk');
+  await expect(page.getByRole('radio', { name: /^Roomy/ })).toBeChecked();
+  await goTo(page, '/register');
+  await expect(page.getByText('pills.test')).toHaveCount(0);
 });

@@ -82,6 +82,19 @@ test('a range holds what was scrolled past; Shift with the arrows goes on from t
   // To look into another does not untick them.
   await rows(page).nth(8).click();
   await expect(ticked(page)).toHaveText('3 ticked');
+  // However quickly the keys come: where a message stands that was passed already pulls nothing back.
+  for (let pause = 0; pause < 30; pause += 3) {
+    await page.keyboard.press('Escape');
+    await expect(ticked(page)).toHaveCount(0);
+    await page.keyboard.press('Home');
+    for (let n = 0; n < 5; n++) {
+      await page.keyboard.press('Shift+ArrowDown');
+      await page.waitForTimeout(pause);
+    }
+    await expect(ticked(page)).toHaveText('6 ticked');
+    await page.keyboard.press('Home');
+    await expect(page.locator('[role="row"][aria-rowindex="1"]')).toHaveAttribute('aria-current', 'true');
+  }
 });
 
 test('of a conversation: the bar says whether an act goes to one message or to all of it, and it does', async ({

@@ -105,8 +105,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.post('/api/post/submit', async (request, reply) => {
     if (!Buffer.isBuffer(request.body))
       return reply.code(415).send({ message: 'A message is sent as message/rfc822.' });
-    const { copy } = request.query as { copy?: string };
-    return post.submit(new Uint8Array(request.body), copy !== 'no');
+    return post.submit(new Uint8Array(request.body));
   });
   app.post('/api/post/leave', async (request, reply) => {
     const asked = z.object({ url: z.string().max(2_000) }).safeParse(request.body);

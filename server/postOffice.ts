@@ -179,8 +179,8 @@ export class PostOffice {
     return this.rate;
   }
 
-  /** Takes a raw message that is sent; with `copy`, it stands in Sent from the next question on. */
-  submit(raw: Uint8Array, copy = true): { messageId: string } {
+  /** Takes a raw message that is sent; it stands in Sent from the next question on. */
+  submit(raw: Uint8Array): { messageId: string } {
     if (raw.length > largestSent) throw new PostOfficeError('The message is too large: 25 MB is the most.');
     const envelope = parseEnvelope(raw);
     if (!envelope.from.address) throw new PostOfficeError('The message names no sender (From).');
@@ -188,7 +188,7 @@ export class PostOffice {
       throw new PostOfficeError('The message names nobody to send it to (To or Cc).');
     const { messageId } = envelope;
     // What is sent again is the same message.
-    if (copy && !this.sent.some((one) => one.messageId === messageId))
+    if (!this.sent.some((one) => one.messageId === messageId))
       this.sent.push({
         messageId,
         raw,

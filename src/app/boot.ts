@@ -5,6 +5,9 @@ import { readWhere } from './paths';
 
 const here = readWhere(location.pathname, location.search);
 const view = here?.view ?? { kind: 'place', place: 'inbox' };
-askFirstRows(here?.account ? { ...view, account: here.account } : view, { grouped: false, elsewhere: true });
+askFirstRows(here && here.account !== null ? { ...view, account: here.account } : view, {
+  grouped: false,
+  elsewhere: true,
+});
 
 void import('./main');

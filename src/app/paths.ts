@@ -7,7 +7,7 @@ export interface Where {
   view: View;
   message: number | null;
   show: Filter | null;
-  /** The id of an account, or null for all. */
+  /** The id of an account, empty for none of them; null for all. */
   account: string | null;
   /** Side by side in lanes, not in rows. */
   lanes: boolean;
@@ -38,7 +38,7 @@ function basePath(view: View): string {
 export function wherePath({ view, message, show, account, lanes }: Where): string {
   const query = new URLSearchParams();
   if (show) query.set('show', show);
-  if (account) query.set('account', account);
+  if (account !== null) query.set('account', account);
   if (lanes) query.set('as', 'lanes');
   const search = query.toString();
   return viewPath(view, message) + (search && `?${search}`);

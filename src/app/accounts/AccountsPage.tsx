@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { accountTrouble, type Account } from '../../core/mail/account';
 import { addressKey } from '../../core/mail/address';
 import type { Overview } from '../../mailroom/border/overview';
+import { noAccount } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { wherePath } from '../paths';
@@ -49,46 +50,53 @@ function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormPro
   );
 }
 
-/** What each account has in the Inbox. */
+/** What each account has in the Inbox, and what is found under none of them. */
 function InTheInbox({ overview: { setup, accounts } }: { overview: Overview }) {
+  const rows = accounts
+    .map((its) => ({ ...its, name: setup.accounts.find(({ id }) => id === its.account)?.name ?? 'To none of them' }))
+    .filter(({ account, total }) => account !== noAccount || total > 0);
   return (
     <section aria-label="In the Inbox">
       <h2 className="mb-2 font-semibold">In the Inbox</h2>
       {setup.accounts.length === 0 ? (
         <p className="quiet">All mail is shown together.</p>
       ) : (
-        <table className="table table-sm">
-          <thead>
-            <tr>
-              <th>Account</th>
-              <th className="text-right">In all</th>
-              <th className="text-right">Unread</th>
-            </tr>
-          </thead>
-          <tbody>
-            {setup.accounts.map(({ id, name }) => {
-              const its = accounts.find((a) => a.account === id);
-              const to = wherePath({
-                view: { kind: 'place', place: 'inbox' },
-                message: null,
-                show: null,
-                account: id,
-                lanes: false,
-              });
-              return (
-                <tr key={id}>
-                  <td>
-                    <Link className="link" to={to}>
+        <>
+          <table className="table table-sm">
+            <thead>
+              <tr>
+                <th>Account</th>
+                <th className="text-right">In all</th>
+                <th className="text-right">Unread</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ account, name, total, unread }) => (
+                <tr key={account}>
+                  <td className="[overflow-wrap:anywhere]">
+                    <Link
+                      className="link"
+                      to={wherePath({
+                        view: { kind: 'place', place: 'inbox' },
+                        message: null,
+                        show: null,
+                        account,
+                        lanes: false,
+                      })}
+                    >
                       {name}
                     </Link>
                   </td>
-                  <td className="text-right tabular-nums">{count(its?.total ?? 0)}</td>
-                  <td className="text-right tabular-nums">{count(its?.unread ?? 0)}</td>
+                  <td className="text-right tabular-nums">{count(total)}</td>
+                  <td className="text-right tabular-nums">{count(unread)}</td>
                 </tr>
-              );
-            })}
-          </tbody>
-        </table>
+              ))}
+            </tbody>
+          </table>
+          <p className="quiet mt-2 text-sm">
+            Mail to two of your addresses is found under both. What came by a list or as a blind copy may name none.
+          </p>
+        </>
       )}
     </section>
   );

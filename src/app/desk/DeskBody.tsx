@@ -9,6 +9,7 @@ import { usePart } from '../ui/usePart';
 import { Waiting } from '../ui/Waiting';
 import { Divider } from './Divider';
 import { Empty } from './Empty';
+import { UnfinishedAnswers } from './UnfinishedAnswers';
 import { RowList, type RowListHandle } from './RowList';
 import type { DeskView } from './useDeskView';
 
@@ -23,7 +24,9 @@ const mostWithoutMonths = 60;
 /** The months of a view that goes back over years; null where it is gone along as it is. */
 function useMonths({ where, view, grouping }: DeskView) {
   const revision = useMailbox((s) => s.revision);
-  const byMonths = !where.lanes && (view.kind === 'found' || (view.kind === 'place' && view.place === 'archive'));
+  // Months follow one another only where rows do by date.
+  const byMonths =
+    !where.lanes && !grouping.order && (view.kind === 'found' || (view.kind === 'place' && view.place === 'archive'));
   const { value: months } = useAnswer(
     () => (byMonths ? mailroom.months(view, grouping) : Promise.resolve(null)),
     byMonths ? `${JSON.stringify([view, grouping])} ${revision}` : '',
@@ -62,6 +65,7 @@ export function DeskBody({ desk, overview, name, list, openConversation }: DeskB
         style={alone ? {} : share}
         className={`flex min-h-0 min-w-0 flex-col max-lg:!h-auto max-lg:!w-auto max-lg:flex-1 ${alone ? 'flex-1' : 'shrink-0'} ${listShown}`}
       >
+        {view.kind === 'place' && view.place === 'drafts' && <UnfinishedAnswers />}
         {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
         {lanes.length > 0 ? (
           Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />

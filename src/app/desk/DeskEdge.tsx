@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Columns3, Layers, PackageOpen, RefreshCw, Rows3 } from 'lucide-react';
 import type { Overview } from '../../mailroom/border/overview';
-import { filters, type Filter, type View } from '../../mailroom/border/views';
+import { filters, noAccount, type Filter, type View } from '../../mailroom/border/views';
 import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
 import { clearOutPath, mostKept } from '../clearout/clearOutLink';
@@ -17,6 +17,7 @@ import { prefer, usePreferences } from '../state/preferences';
 import { viewName } from '../ui/naming';
 import { useTitle } from '../ui/useTitle';
 import { count, messages } from '../../core/text/sentences';
+import { OrderMenu } from './OrderMenu';
 import { QueryLine } from './QueryLine';
 import type { DeskView } from './useDeskView';
 
@@ -153,22 +154,25 @@ function ShowOnly({ desk: { where, go, applyAgain } }: { desk: DeskView }) {
 /** One account, or all. */
 function AccountChoice({ desk: { where, go }, overview }: { desk: DeskView; overview: Overview }) {
   const { setup, accounts } = overview;
+  const numbers = (id: string) => accounts.find((a) => a.account === id) ?? { total: 0, unread: 0 };
+  // Mail that came by a list, or as a blind copy, may name none of one’s addresses: it is found here.
+  const offersNone = numbers(noAccount).total > 0 || where.account === noAccount;
   return (
     <select
       className="select w-44 select-sm"
       aria-label="Account"
-      value={where.account ?? ''}
-      onChange={(event) => go({ account: event.target.value || null, message: null })}
+      value={where.account === null ? 'all' : `account ${where.account}`}
+      onChange={({ target: { value } }) => go({ account: value === 'all' ? null : value.slice(8), message: null })}
     >
-      <option value="">All accounts</option>
-      {setup.accounts.map(({ id, name }) => {
-        const its = accounts.find((a) => a.account === id);
-        return (
-          <option key={id} value={id}>
-            {name} · {count(its?.unread ?? 0)} unread
-          </option>
-        );
-      })}
+      <option value="all">All accounts</option>
+      {setup.accounts.map(({ id, name }) => (
+        <option key={id} value={`account ${id}`}>
+          {name} · {count(numbers(id).unread)} unread
+        </option>
+      ))}
+      {offersNone && (
+        <option value={`account ${noAccount}`}>To none of them · {count(numbers(noAccount).unread)} unread</option>
+      )}
     </select>
   );
 }
@@ -227,6 +231,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
         )}
         <div className="ml-auto flex items-center gap-2">
           {setup.accounts.length > 1 && <AccountChoice desk={desk} overview={overview} />}
+          <OrderMenu path={viewPath(where.view)} view={where.view} />
           <ToClearOut view={where.view} />
           <span className="max-md:hidden">
             <TickMenu desk={desk} />

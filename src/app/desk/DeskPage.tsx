@@ -151,8 +151,8 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
   };
   /** Goes one row on and ticks it, and all from where the range began. */
   const tickOn = (by: number) => {
-    const index = step(by);
-    if (index !== null) tickRange(view, grouping, index, open);
+    const to = step(by);
+    if (to) tickRange(view, grouping, to.index, to.from);
   };
   const nextFilter = () => {
     const at = shownFilters.findIndex((filter) => filter === where.show);

@@ -10,12 +10,15 @@ const words: Record<string, [title: string, text: string]> = {
   junk: ['No junk', 'What the Register blocks and the junk filter catches comes here, until the date on each row.'],
   bin: ['The Bin is empty', 'Binned messages are kept for 30 days, with the date shown, then deleted for good.'],
   sent: ['Nothing in Sent', 'What you send stands here.'],
-  drafts: ['No drafts', 'Drafts that come in with your mail stand here.'],
+  drafts: [
+    'No drafts in your mail',
+    'Drafts that come in with your mail stand here, and the answers that you have begun.',
+  ],
 };
 
 /** An empty view: what it would hold, and where to go from here. */
 export function Empty({ view, overview, onAll }: { view: View; overview: Overview; onAll: () => void }) {
-  if (view.filter || view.account)
+  if (view.filter || view.account !== undefined)
     return (
       <div className="flex flex-col items-start gap-2 p-6">
         <p className="font-semibold">Nothing here is of that kind</p>

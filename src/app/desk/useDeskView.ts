@@ -19,6 +19,14 @@ export interface ShownLane {
   view: View;
 }
 
+/** A step through a list. */
+export interface Step {
+  /** The row to which it goes. */
+  index: number;
+  /** The message from which it goes: the open one, or what the step before is still about to open. */
+  from: number | null | Promise<number | null>;
+}
+
 export interface DeskView {
   where: Where;
   /** False where the address is no view's. */
@@ -38,8 +46,8 @@ export interface DeskView {
   go: (to: Partial<Where>) => void;
   /** Applies the filter again: what no longer fits leaves. */
   applyAgain: () => void;
-  /** Opens the message `by` rows further, as far as there are any; comes back with the row at which that is. */
-  step: (by: number) => number | null;
+  /** Opens the message `by` rows further, as far as there are any. */
+  step: (by: number) => Step | null;
   /**
    * Opens what comes after the open message as the person chose, passing over rows that are about to leave. Where its row
    * stays, being a conversation of which only the messages `ids` leave, the next of that conversation is opened.
@@ -98,8 +106,11 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
   // it stays where a message stood that has left the view.
   const spot = useRef(-1);
   const asked = useRef(0);
+  // Between a step and the message that it opens: where the one before stands must not pull the spot back.
+  const stepping = useRef<Promise<number | null> | null>(null);
   const left = useRef<{ is: (row: Row) => boolean; settled: number }[]>([]);
   useEffect(() => {
+    if (stepping.current) return;
     if (open === null) spot.current = -1;
     else if (openIndex !== null && openIndex >= 0) spot.current = openIndex;
   }, [open, openIndex]);
@@ -116,16 +127,21 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
     [navigate, where],
   );
   const openAt = useCallback(
-    async (index: number) => {
+    async (index: number): Promise<number | null> => {
       spot.current = Math.max(0, index);
       const call = ++asked.current;
-      let [row] = (await mailroom.rows(view, grouping, spot.current, spot.current + 1)).rows;
-      if (!row) {
-        const { total } = await mailroom.rows(view, grouping, 0, 0);
-        [row] = (await mailroom.rows(view, grouping, total - 1, total)).rows;
+      const ofRow = async (index: number) => (await mailroom.rows(view, grouping, index, index + 1)).rows.at(0);
+      let row: Row | undefined;
+      try {
+        row = await ofRow(spot.current);
+        row ??= await ofRow((await mailroom.rows(view, grouping, 0, 0)).total - 1);
+      } finally {
+        if (call === asked.current) stepping.current = null;
       }
       // Stepping through a list is one visit: Back leads to where one came from, not through every message.
-      if (call === asked.current) replace(row?.id ?? null);
+      const id = row?.id ?? null;
+      if (call === asked.current) replace(id);
+      return id;
     },
     [grouping, replace, view],
   );
@@ -137,8 +153,9 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
       // A message that has left the view leaves its spot: the next one stands there already.
       const gap = open !== null && openIndex === -1 && spot.current >= 0 && by > 0 ? 1 : 0;
       const index = Math.max(0, Math.min(spot.current + by - gap, last));
-      void openAt(index);
-      return index;
+      const from = stepping.current ?? open;
+      stepping.current = openAt(index);
+      return { index, from };
     },
     [open, openAt, openIndex, rows.total],
   );
@@ -151,6 +168,7 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
   const goOn = useCallback(
     (leaving: (row: Row) => boolean, ids: ReadonlySet<number>) => {
       asked.current++;
+      stepping.current = null;
       if (chosen === 'list') return go({ message: null });
       const row = openIndex === null || openIndex < 0 ? undefined : at(openIndex);
       const beside = open !== null && row?.whole && !leaving(row) ? neighbour(row.whole.ids, open, ids) : null;
@@ -180,7 +198,7 @@ export function useDeskView(): DeskView {
   const navigate = useNavigate();
   const revision = useMailbox((s) => s.revision);
   const saved = useMailbox((s) => s.overview?.setup.lanes);
-  const { groupedAll, grouped, elsewhere } = usePreferences();
+  const { groupedAll, grouped, elsewhere, orders } = usePreferences();
   const laneIndex = useDesk((s) => s.lane);
   const here = useMemo(() => readWhere(pathname, search), [pathname, search]);
   const where = here ?? inbox;
@@ -193,13 +211,13 @@ export function useDeskView(): DeskView {
     const read = readWhere(path)?.view ?? inbox.view;
     const base: View = read.kind === 'found' ? { ...read, applied } : read;
     const filter = show ? { by: show satisfies Filter, applied } : undefined;
-    return { ...base, ...(filter ? { filter } : {}), ...(account ? { account } : {}) };
+    return { ...base, ...(filter ? { filter } : {}), ...(account === null ? {} : { account }) };
   }, [path, show, account, round, key]);
   const lanes = useMemo(() => (wide ? shownLanes(saved ?? [], whole) : []), [wide, saved, whole]);
   const view = lanes.length ? lanes[Math.min(laneIndex, lanes.length - 1)].view : whole;
   const grouping = useMemo<Grouping>(
-    () => ({ grouped: grouped[path] ?? groupedAll, elsewhere }),
-    [grouped, path, groupedAll, elsewhere],
+    () => ({ grouped: grouped[path] ?? groupedAll, elsewhere, ...(orders[path] ? { order: orders[path] } : {}) }),
+    [grouped, path, groupedAll, elsewhere, orders],
   );
   const rows = useRows(view, grouping);
   const { value } = useAnswer(

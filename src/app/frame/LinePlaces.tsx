@@ -20,10 +20,11 @@ import type { Overview } from '../../mailroom/border/overview';
 import type { View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
+import { useAnswers } from '../state/unfinishedAnswers';
 import { useMailbox } from '../state/overview';
 import { prefer, usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
-import { Count, Drop, linkStyle, PlaceLink } from './PlaceLink';
+import { Count, Drop, linkStyle, type Numbers, PlaceLink } from './PlaceLink';
 
 const icons: Partial<Record<Place, LucideIcon>> = {
   inbox: Inbox,
@@ -130,7 +131,12 @@ function Labels({ overview, folded, onGo }: PartProps) {
 /** What lies where: places, folders, labels and saved searches, each with the number that the person chose. */
 export function LinePlaces({ overview, folded, onGo }: PartProps) {
   const { setup, places } = overview;
-  const numbersOf = (place: Place) => places.find((p) => p.place === place) ?? { total: 0, unread: 0 };
+  const begun = useAnswers((s) => Object.keys(s.written).length);
+  const numbersOf = (place: Place): Numbers => {
+    const { total, unread } = places.find((p) => p.place === place) ?? { total: 0, unread: 0 };
+    // Answers that were begun in this browser stand there, too; and what isn’t sent yet is seldom unread.
+    return place === 'drafts' ? { total: total + begun, unread, usual: 'total' } : { total, unread };
+  };
   const link = (place: Place, depth = 0) => (
     <PlaceLink
       key={place}

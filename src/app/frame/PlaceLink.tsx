@@ -10,6 +10,8 @@ import { prefer, usePreferences } from '../state/preferences';
 export interface Numbers {
   total: number;
   unread: number;
+  /** Which of them is shown where nothing was chosen; unread where it is absent. */
+  usual?: 'total';
 }
 
 /** What rows can be dropped on: a place, or a label. */
@@ -37,9 +39,9 @@ export function Drop({
 }
 
 /** The number beside a place or label: unread or in all, as the person chose; a press changes it. */
-export function Count({ path, name, total, unread }: Numbers & { path: string; name: string }) {
+export function Count({ path, name, total, unread, usual }: Numbers & { path: string; name: string }) {
   const counts = usePreferences((s) => s.counts);
-  const shows = counts[path] ?? 'unread';
+  const shows = counts[path] ?? usual ?? 'unread';
   const other = shows === 'unread' ? 'total' : 'unread';
   const number = shows === 'unread' ? unread : total;
   const words = shows === 'unread' ? `${count(unread)} unread` : `${count(total)} in all`;

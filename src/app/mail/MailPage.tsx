@@ -5,6 +5,7 @@ import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { useDesk } from '../state/desk';
 import { checkPost } from '../state/post';
+import { UndoSpot } from '../desk/StampBar';
 import { forgetAllDone } from '../state/undoing';
 import { forgetAllAnswers } from '../state/unfinishedAnswers';
 import { refresh, useMailbox } from '../state/overview';
@@ -24,7 +25,7 @@ export function MailPage() {
   const notice = useDesk((s) => s.notice);
   if (!overview) return null;
   return (
-    <Page title="Mail in and out">
+    <Page title="Mail in and out" acts={<UndoSpot />}>
       <p
         role="status"
         aria-live="polite"

@@ -3,12 +3,44 @@ import { useState } from 'react';
 import { mailroom } from '../../mailroom/client';
 import type { SenderReport } from '../../mailroom/border/senderTable';
 import { commandId, tellOutcome } from '../state/desk';
+import { useMailbox } from '../state/overview';
 import { Dialog } from '../ui/Dialog';
 import { dayOf } from '../../core/text/time';
 import { messages } from '../../core/text/sentences';
 
+/** The ways to leave a list from a mailbox that can’t ask for it itself: the person’s own mail. */
+function OwnWays({ ways }: { ways: NonNullable<SenderReport['leaving']>['ways'] }) {
+  const mailTo = (to: string, subject: string, text: string) =>
+    `mailto:${encodeURIComponent(to)}?${new URLSearchParams({ subject, body: text }).toString().replace(/\+/g, '%20')}`;
+  return (
+    <div>
+      <p>Your own mail has no post office here. The list says how it is left:</p>
+      <ul className="ml-4 list-disc">
+        {ways.map((way) =>
+          way.by === 'mail' ? (
+            <li key={way.to}>
+              by a message with the subject “{way.subject}” to{' '}
+              <a className="link [overflow-wrap:anywhere]" href={mailTo(way.to, way.subject, way.text)}>
+                {way.to}
+              </a>
+            </li>
+          ) : (
+            <li key={way.url}>
+              on a page, which learns that you were there:{' '}
+              <a className="link [overflow-wrap:anywhere]" href={way.url} target="_blank" rel="noopener noreferrer">
+                {way.url}
+              </a>
+            </li>
+          ),
+        )}
+      </ul>
+    </div>
+  );
+}
+
 /** Leaving the list of a sender, by the ways that its messages name; and what came after it was left. */
 export function LeaveList({ report }: { report: SenderReport }) {
+  const office = useMailbox((s) => s.overview?.post.on === true);
   const [asking, setAsking] = useState(false);
   const [busy, setBusy] = useState(false);
   const { leaving, left } = report;
@@ -32,12 +64,13 @@ export function LeaveList({ report }: { report: SenderReport }) {
             : `${messages(after)} came after that, the last on ${dayOf(latest)}: what goes on can be blocked.`}
         </p>
       ))}
-      {way && way.by !== 'page' && left.length === 0 && (
+      {leaving && way && !office && left.length === 0 && <OwnWays ways={leaving.ways} />}
+      {way && way.by !== 'page' && office && left.length === 0 && (
         <button className="btn gap-1 self-start btn-sm" onClick={() => setAsking(true)}>
           <LogOut size={15} aria-hidden /> Leave the list …
         </button>
       )}
-      {way?.by === 'page' && left.length === 0 && (
+      {way?.by === 'page' && office && left.length === 0 && (
         <p>
           This list is left on a page of its own, which learns that you were there:{' '}
           <a className="link [overflow-wrap:anywhere]" href={way.url} target="_blank" rel="noopener noreferrer">

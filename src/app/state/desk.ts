@@ -10,7 +10,8 @@ import { forgetDone, lastDone, noteDone } from './undoing';
 import { InTurn } from '../../core/data/inTurn';
 import { reasonOf, sentence } from '../../core/text/sentences';
 import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
-import { prefer, usePreferences } from './preferences';
+import { prefer, restorePreferences, usePreferences } from './preferences';
+import { forgetAnswer, putBack, type Unfinished } from './unfinishedAnswers';
 
 /** What an act goes to where a message of a conversation is open. */
 export type Reach = 'message' | 'conversation';
@@ -85,10 +86,15 @@ export function tickOnly(view: View, grouping: Grouping, only: Only): void {
 }
 
 /** Ticks the rows from the last one ticked, or else from the open one, to the one at `index`. */
-export function tickRange(view: View, grouping: Grouping, index: number, open: number | null): void {
+export function tickRange(
+  view: View,
+  grouping: Grouping,
+  index: number,
+  open: number | null | Promise<number | null>,
+): void {
   tickBy(async () => {
     const { beforeRange } = useDesk.getState();
-    const anchor = useDesk.getState().anchor ?? open;
+    const anchor = useDesk.getState().anchor ?? (await open);
     const at = anchor === null ? -1 : await mailroom.position(view, grouping, anchor);
     const from = at < 0 ? index : at;
     const held = await mailroom.held(view, grouping, 'all', Math.min(from, index), Math.max(from, index) + 1);
@@ -173,7 +179,16 @@ async function offerRule(selection: Selection, { place }: Extract<Act, { do: 'mo
 
 /** Takes an entry of the Logbook back and tells of it. */
 export async function undoEntry(seq: number): Promise<boolean> {
-  return tellOutcome(await mailroom.undo(commandId(), seq), false);
+  const undone = tellOutcome(await mailroom.undo(commandId(), seq), false);
+  if (undone) restorePreferences(seq);
+  return undone;
+}
+
+/** Throws an unfinished answer away; Undo brings it back. */
+export function throwAway(thrown: Unfinished): void {
+  forgetAnswer(thrown.id);
+  noteDone({ thrown, says: `Threw the answer to ${thrown.written.recipients || 'nobody yet'} away` });
+  say({ text: 'The unfinished answer is thrown away.', tone: 'done' });
 }
 
 const undoing = new InTurn();
@@ -184,7 +199,12 @@ export function undoLast(): void {
     const last = await lastDone();
     if (!last)
       return say({ text: 'Nothing that was done here is left to undo. The Logbook has the rest.', tone: 'done' });
-    if (await undoEntry(last.seq)) forgetDone(last.seq);
+    if ('thrown' in last) {
+      putBack(last.thrown);
+      forgetDone(last);
+      startAnswering(last.thrown);
+      say({ text: 'The unfinished answer is back. It stands in Drafts.', tone: 'done' });
+    } else if (await undoEntry(last.seq)) forgetDone(last);
   });
   undone.catch((error: unknown) => say({ text: reasonOf(error), tone: 'trouble' }));
 }

@@ -1,6 +1,8 @@
 // How this browser shows things: not mail, not setup, so it is kept by the page itself, alike in all its tabs.
 import { create } from 'zustand';
-import { persist } from 'zustand/middleware';
+import { createJSONStorage, persist } from 'zustand/middleware';
+import type { Order } from '../../mailroom/border/views';
+import { lenient } from './lenientStorage';
 
 export interface Preferences {
   theme: 'system' | 'light' | 'dark';
@@ -31,6 +33,9 @@ export interface Preferences {
   grouped: Record<string, boolean>;
   /** Whether a conversation shows what of it stands in other places. */
   elsewhere: boolean;
+  /** The order of the rows, by the view's address where another was chosen than the newest first. */
+  orders: Record<string, Order>;
+  /** Of the messages of a conversation. */
   newestFirst: boolean;
   picture: 'stack' | 'tree';
   /** Opening a conversation marks all of it as read. */
@@ -45,6 +50,8 @@ export interface Preferences {
   /** Whether rules are offered for what is moved by hand again and again, and for what one was offered. */
   offers: boolean;
   offered: string[];
+  /** What stood here before a setup brought other settings, by that command's number in the Logbook. */
+  replaced: { seq: number; settings: Partial<Preferences> } | null;
   /** What was put away of the offers to begin well with: `own`, `junk`. */
   begun: string[];
 }
@@ -72,6 +79,7 @@ export const usePreferences = create<Preferences>()(
       groupedAll: false,
       grouped: {},
       elsewhere: true,
+      orders: {},
       newestFirst: false,
       picture: 'stack',
       readAll: false,
@@ -81,15 +89,22 @@ export const usePreferences = create<Preferences>()(
       dueTold: false,
       offers: true,
       offered: [],
+      replaced: null,
       begun: [],
     }),
-    { name },
+    { name, storage: createJSONStorage(() => lenient(localStorage)) },
   ),
 );
 
 /** Sets some preferences. */
 export function prefer(some: Partial<Preferences>): void {
   usePreferences.setState(some);
+}
+
+/** Puts back what stood here before a setup was taken up, once that is undone. */
+export function restorePreferences(seq: number): void {
+  const { replaced } = usePreferences.getState();
+  if (replaced?.seq === seq) prefer({ ...replaced.settings, replaced: null });
 }
 
 // What is chosen in one tab holds in the others.

@@ -2,12 +2,23 @@
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 import { mailroom } from '../../mailroom/client';
+import { lenient } from './lenientStorage';
+import type { Unfinished } from './unfinishedAnswers';
 
 /** An act by its number in the Logbook, and what it says there. */
-export interface Done {
+interface Logged {
   seq: number;
   says: string;
 }
+
+/** An unfinished answer that was thrown away: it never left this browser, and the Logbook knows nothing of it. */
+interface ThrownAway {
+  thrown: Unfinished;
+  says: string;
+}
+
+/** What was done here, in words, and by what it is taken back. */
+export type Done = Logged | ThrownAway;
 
 interface UndoingState {
   /** Oldest first. */
@@ -21,14 +32,14 @@ const most = 100;
 export const useUndoing = create<UndoingState>()(
   persist((): UndoingState => ({ done: [] }), {
     name: 'wide-sort-done',
-    storage: createJSONStorage(() => sessionStorage),
+    storage: createJSONStorage(() => lenient(sessionStorage)),
   }),
 );
 
 export const noteDone = (act: Done) => useUndoing.setState(({ done }) => ({ done: [...done.slice(1 - most), act] }));
 
-export const forgetDone = (seq: number) =>
-  useUndoing.setState(({ done }) => ({ done: done.filter((act) => act.seq !== seq) }));
+export const forgetDone = (one: Done) =>
+  useUndoing.setState(({ done }) => ({ done: done.filter((act) => act !== one) }));
 
 /** Nothing of what was done is there any more. */
 export const forgetAllDone = () => useUndoing.setState({ done: [] });
@@ -37,10 +48,10 @@ export const forgetAllDone = () => useUndoing.setState({ done: [] });
 export async function lastDone(): Promise<Done | null> {
   for (;;) {
     const last = useUndoing.getState().done.at(-1);
-    if (!last) return null;
+    if (!last || 'thrown' in last) return last ?? null;
     const { says, whyNot } = await mailroom.undoState(last.seq);
     // Another mailbox, which was begun afresh, may have given the number to something else.
     if (whyNot === null && says === last.says) return last;
-    forgetDone(last.seq);
+    forgetDone(last);
   }
 }

@@ -45,19 +45,20 @@ export class AccountIndex {
   }
 
   /**
-   * The position of a message's account; -1 where it has none. Sent mail is of its sender's; else the trace counts
-   * (RFC 5321, section 4.4), then To, then Cc.
+   * The positions of the accounts under which a message is found, each once, its own first: sent mail is of its
+   * sender's; else the trace counts (RFC 5321, section 4.4), then To, then Cc.
    */
-  of({ from, deliveredTo, to, cc }: Pick<Envelope, 'from' | 'deliveredTo' | 'to' | 'cc'>): number {
-    const sender = this.position(from.address);
-    if (sender >= 0) return sender;
-    const delivered = deliveredTo ? this.position(deliveredTo) : -1;
-    if (delivered >= 0) return delivered;
-    for (const list of [to, cc])
-      for (const { address } of list) {
-        const found = this.position(address);
-        if (found >= 0) return found;
-      }
-    return -1;
+  all({ from, deliveredTo, to, cc }: Pick<Envelope, 'from' | 'deliveredTo' | 'to' | 'cc'>): number[] {
+    const positions = new Set<number>();
+    if (from.address) positions.add(this.position(from.address));
+    if (deliveredTo) positions.add(this.position(deliveredTo));
+    for (const list of [to, cc]) for (const { address } of list) positions.add(this.position(address));
+    positions.delete(-1);
+    return [...positions];
+  }
+
+  /** The position of a message's own account; -1 where it has none. */
+  of(envelope: Pick<Envelope, 'from' | 'deliveredTo' | 'to' | 'cc'>): number {
+    return this.all(envelope).at(0) ?? -1;
   }
 }

@@ -38,9 +38,12 @@ export function listIdOf(field: string | null): string {
   return (/<([^<>]*)>/.exec(field)?.[1] ?? field).trim().toLowerCase();
 }
 
-/** The address by which a message came (RFC 5321, section 4.4: the “for” clause of the trace). */
+/**
+ * The address by which a message came: as the server that delivered it noted it (Delivered-To, X-Original-To or
+ * Envelope-To; common practice, no source), or the “for” clause of the trace (RFC 5321, section 4.4).
+ */
 function deliveredTo(fields: readonly HeaderField[]): string {
-  const named = fieldValue(fields, 'delivered-to') ?? fieldValue(fields, 'x-original-to');
+  const named = ['delivered-to', 'x-original-to', 'envelope-to'].map((name) => fieldValue(fields, name)).find(Boolean);
   const address = named ?? /\sfor\s+<([^<>\s]+)>/.exec(fieldValue(fields, 'received') ?? '')?.[1] ?? '';
   return oneLine(address).replace(/^<|>$/g, '').slice(0, 320);
 }

@@ -27,6 +27,9 @@ export interface AnswerStart {
   newest: Row | null;
 }
 
+/** An answer as a file, or why there is none. */
+export type AnswerFile = { ok: true; blob: Blob; name: string } | { ok: false; error: string };
+
 /** Addresses that may be the person’s own: each with the number of messages in which it stands. */
 export interface OwnAddresses {
   /** How many of the newest messages were looked at. */

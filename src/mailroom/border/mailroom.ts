@@ -18,10 +18,10 @@ import type { Told } from '../../core/senders/told';
 import type { Guard } from '../../core/senders/guards';
 import type { Entry } from '../../core/senders/register';
 import type { SetupEdit } from '../../core/line/setupEdit';
-import type { Outcome } from './outcome';
+import type { Outcome, SetupRead } from './outcome';
 import type { RowWindow } from './rows';
 import type { OpenConversation, ThinLine } from './conversations';
-import type { Answer, AnswerStart, OwnAddresses } from './answers';
+import type { Answer, AnswerFile, AnswerStart, OwnAddresses } from './answers';
 import type { ToldReport } from './notifications';
 import type { Overview, PostStatus } from './overview';
 import type { OpenMessage, WhyLine } from './message';
@@ -48,6 +48,8 @@ export interface Mailroom {
   startAnswer(id: number, all: boolean, when: string): Promise<AnswerStart | null>;
   /** Sends an answer through the post office; it stands in Sent afterwards. `zone`: minutes east of UTC. */
   sendAnswer(command: string, answer: Answer, zone: number): Promise<Outcome>;
+  /** The same as a file, for a program that sends: where the mailbox has no post office. */
+  answerFile(command: string, answer: Answer, zone: number): Promise<AnswerFile>;
   /** What the person would have been told of in the last seven days. */
   toldLately(told: Told[]): Promise<ToldReport>;
   open(id: number, plain: boolean): Promise<OpenMessage | null>;
@@ -112,7 +114,9 @@ export interface Mailroom {
   whereWent(words: string): Promise<WhereWent>;
   /** The whole setup as one document, with the junk filter's model. */
   exportSetup(): Promise<string>;
-  /** What taking a setup up would do, and, with a command, takes it up: it replaces all that was decided here. */
+  /** What a setup from a file would change here. */
+  readSetup(document: string): Promise<SetupRead>;
+  /** Takes a setup up: it replaces all that was decided here. */
   importSetup(command: string, document: string): Promise<Outcome>;
   /** Undoes an entry of the Logbook, or whatever the person's last command is by then. */
   undo(command: string, seq: number | 'last'): Promise<Outcome>;

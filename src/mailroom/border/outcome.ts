@@ -1,4 +1,5 @@
-// What a command came to, as it crosses the border.
+// What a command came to, as it crosses the border; and what one would.
+import type { SetupDifference } from '../../core/line/takingUp';
 
 /** What a command did. `seq` is its number in the Logbook; null where there was nothing to do. */
 export interface Receipt {
@@ -10,3 +11,8 @@ export interface Receipt {
 }
 
 export type Outcome = { ok: true; receipt: Receipt } | { ok: false; error: string };
+
+/** What a setup from a file would change; `kept`: what it does not have, but stays because mail stands in it or bears it. */
+export type SetupRead =
+  | { ok: true; difference: SetupDifference; kept: { folders: string[]; labels: string[] } }
+  | { ok: false; error: string };

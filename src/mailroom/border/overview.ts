@@ -9,7 +9,7 @@ export interface Overview {
   /** Messages in all places. */
   total: number;
   places: { place: Place; total: number; unread: number }[];
-  /** What each account has in the Inbox. */
+  /** What each account has in the Inbox, and at last what is found under none. */
   accounts: { account: string; total: number; unread: number }[];
   labels: { label: string; total: number; unread: number }[];
   damaged: number;

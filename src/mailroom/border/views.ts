@@ -14,13 +14,16 @@ export type Filter = (typeof filters)[number];
 const laneOfViewSchema = z.union([laneWhatSchema, z.object({ by: z.literal('rest'), lanes: z.array(laneWhatSchema) })]);
 export type Lane = z.infer<typeof laneOfViewSchema>;
 
+/** Stands for what is found under none of the accounts; no account has it for its id. */
+export const noAccount = '';
+
 const narrowing = {
   /**
    * `applied` names one application of the filter, by the page's choice: what fitted then stays in sight, also when it
    * is read meanwhile. Null: only what fits now.
    */
   filter: z.object({ by: z.enum(filters), applied: z.string().nullable() }).optional(),
-  /** The id of an account. */
+  /** The id of an account, or {@link noAccount}. */
   account: z.string().optional(),
   lane: laneOfViewSchema.optional(),
 };
@@ -44,8 +47,18 @@ export const viewSchema = z.discriminatedUnion('kind', [
 ]);
 export type View = z.infer<typeof viewSchema>;
 
-/** How rows are shown: one for each conversation or each message, and whether what stands elsewhere is counted. */
-export const groupingSchema = z.object({ grouped: z.boolean(), elsewhere: z.boolean() });
+/** By what rows are ordered: newest, A, largest, highest score first; `turned`: last. */
+export const orderSchema = z.object({
+  by: z.enum(['date', 'sender', 'subject', 'size', 'score']),
+  turned: z.boolean(),
+});
+export type Order = z.infer<typeof orderSchema>;
+
+/**
+ * How rows are shown: one for each conversation or each message, whether what stands elsewhere is counted, and in which
+ * order, the newest first where none is given.
+ */
+export const groupingSchema = z.object({ grouped: z.boolean(), elsewhere: z.boolean(), order: orderSchema.optional() });
 export type Grouping = z.infer<typeof groupingSchema>;
 
 const idsSchema = z.array(z.number().int().nonnegative());

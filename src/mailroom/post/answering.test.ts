@@ -1,7 +1,7 @@
 // Answering through the post office, and being told of what arrives.
 import { parseEnvelope } from '../../core/mail/envelope';
 import type { SetupEdit } from '../../core/line/setupEdit';
-import { sendAnswer, startAnswer } from './answering';
+import { answerFile, sendAnswer, startAnswer } from './answering';
 import { changeSetup } from '../commands/changeSetup';
 import { openConversation } from '../questions/conversations';
 import { addMessages } from '../intake/incoming';
@@ -14,6 +14,7 @@ const me: SetupEdit = { list: 'accounts', id: 'me', item: { id: 'me', name: 'Mé
 
 async function withMail() {
   const mailbox = await openMailbox();
+  mailbox.postOn = true;
   await changeSetup(mailbox, 'account', [me], 'Account', false);
   const message = (id: string, from: string, answers: string) =>
     mailOf(
@@ -38,7 +39,21 @@ async function withMail() {
       return { messageId: '' };
     },
   });
-  return { mailbox, post, sent, refuse: (reason: string) => (refuse = reason) };
+  /** What the post office brings of what was sent. */
+  const check = async () => {
+    const { envelopes, text } = await mailbox.reader.parse([new Uint8Array(sent[0])], 'eml', false);
+    const copy = {
+      stored: { bytes: new Uint8Array(sent[0]), form: 'eml' as const },
+      envelope: envelopes[0],
+      text: { batch: text, at: 0 },
+      place: 'sent' as const,
+      read: true,
+      flagged: false,
+      why: { station: 'post office' as const, by: null, says: 'You sent it.' },
+    };
+    await addMessages(mailbox, [copy], { command: 'copy', by: 'post office', says: 'Arrived' });
+  };
+  return { mailbox, post, sent, check, refuse: (reason: string) => (refuse = reason) };
 }
 
 test('an answer begins with its recipients, its subject, the text quoted, and says that there is a newer message', async () => {
@@ -66,8 +81,8 @@ const answer = {
 };
 
 test('sent: RFC 5322 fields that tie it, its text whole, and a copy in Sent and in its conversation', async () => {
-  const { mailbox, post, sent } = await withMail();
-  const outcome = await sendAnswer(mailbox, post, 'cmd', answer, 60, async () => undefined);
+  const { mailbox, post, sent, check } = await withMail();
+  const outcome = await sendAnswer(mailbox, post, 'cmd', answer, 60, check);
   expect(outcome).toMatchObject({ ok: true, receipt: { says: 'Sent to Ann' } });
   const raw = new TextDecoder().decode(sent[0]);
   expect(raw).toContain('In-Reply-To: <1>\r\nReferences: <1>\r\n');
@@ -103,6 +118,20 @@ test('the post office refuses it: its sentence is told, and nothing stands in Se
   const outcome = await sendAnswer(mailbox, post, 'cmd', answer, 0, async () => undefined);
   expect(outcome).toEqual({ ok: false, error: 'The post office does not answer.' });
   expect(mailbox.columns.count).toBe(2);
+});
+
+test('own mail has no post office: nothing is said to be sent; the answer is a file that another program sends', async () => {
+  const { mailbox, post, sent } = await withMail();
+  mailbox.postOn = false;
+  const outcome = await sendAnswer(mailbox, post, 'cmd', answer, 0, async () => undefined);
+  expect(outcome).toMatchObject({ ok: false, error: expect.stringContaining('no post office') as string });
+  expect([sent.length, mailbox.columns.count]).toEqual([0, 2]);
+  const file = await answerFile(mailbox, 'cmd', { ...answer, subject: 'Re: a/b' }, 60);
+  if (!file.ok) throw new Error(file.error);
+  expect(file.name).toBe('Re a b.eml');
+  const raw = new Uint8Array(await file.blob.arrayBuffer());
+  expect(parseEnvelope(raw)).toMatchObject({ to: [{ name: 'Ann', address: 'ann@x.test' }], references: ['1'] });
+  expect(await answerFile(mailbox, 'cmd', { ...answer, to: 99 }, 0)).toMatchObject({ ok: false });
 });
 
 test('a line break in the subject or a name writes no field of its own', async () => {

@@ -30,6 +30,7 @@ export async function leaveList(
 ): Promise<Outcome> {
   const before = await doneBefore(mailbox, command);
   if (before) return { ok: true, receipt: before };
+  if (!mailbox.postOn) return { ok: false, error: 'This mailbox has no post office that could ask for it.' };
   await mailbox.ready();
   const { setup, envelopes, derived, columns } = mailbox;
   if (message < 0 || message >= columns.count) return { ok: false, error: 'That message is not here any more.' };

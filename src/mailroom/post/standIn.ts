@@ -66,9 +66,9 @@ class StandIn implements PostOffice {
   readonly changes = (cursor: string | null) =>
     this.ask(`/changes${cursor === null ? '' : `?cursor=${encodeURIComponent(cursor)}`}`, undefined, changesSchema);
 
-  readonly submit = (raw: Uint8Array<ArrayBuffer>, copy: boolean) =>
+  readonly submit = (raw: Uint8Array<ArrayBuffer>) =>
     this.ask(
-      `/submit${copy ? '' : '?copy=no'}`,
+      '/submit',
       { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
       submittedSchema,
     );

@@ -3,7 +3,7 @@ import type { Account } from '../../core/mail/account';
 import type { Address } from '../../core/mail/address';
 import { writeMessage, type PartToWrite } from '../../core/mail/writing';
 import type { Outcome } from '../border/outcome';
-import { addMessages, type TakingIn } from '../intake/incoming';
+import type { TakingIn } from '../intake/incoming';
 import { NotWritten, type Exclusive } from '../storage/committing';
 import type { PostOffice } from './postOffice';
 import { reasonOf } from '../../core/text/sentences';
@@ -39,29 +39,38 @@ export function textPart(text: string): PartToWrite {
   };
 }
 
-/**
- * Sends a message: to the post office first, then it comes to stand in Sent. `check` fetches what the post office has,
- * among it the message, where this mailbox is the post office's.
- */
+/** A message as it leaves, with all that is needed to send it anywhere. */
+export function messageToSend(
+  now: number,
+  command: string,
+  { account, zone, ...message }: ToSend,
+): Uint8Array<ArrayBuffer> {
+  return writeMessage({
+    ...message,
+    messageId: idOf(command, account.address),
+    date: now,
+    zone,
+    from: { name: account.name, address: account.address },
+  });
+}
+
+/** Why nothing is sent from a mailbox that has no post office. */
+export const noPostOffice =
+  'This mailbox has no post office: nothing can be sent from here. Save it as a file instead.';
+
+/** Sends a message through the post office, whose next changes bring the copy for Sent: `check` fetches them. */
 export async function sendMessage(
   mailbox: Sending,
   post: PostOffice,
   command: string,
   check: () => Promise<unknown>,
-  { account, zone, ...message }: ToSend,
+  message: ToSend,
 ): Promise<Outcome> {
-  const raw = writeMessage({
-    ...message,
-    messageId: idOf(command, account.address),
-    date: mailbox.now(),
-    zone,
-    from: { name: account.name, address: account.address },
-  });
+  if (!mailbox.postOn) return { ok: false, error: noPostOffice };
+  const raw = messageToSend(mailbox.now(), command, message);
   try {
-    // A mailbox that is not the post office's keeps its own copy; else the post office hands it out with the rest.
-    await post.submit(raw, mailbox.postOn);
-    if (mailbox.postOn) await check();
-    else await keepCopy(mailbox, command, raw);
+    await post.submit(raw);
+    await check();
   } catch (failure) {
     if (failure instanceof NotWritten)
       return { ok: false, error: `It was sent, but not kept in Sent: ${failure.message}` };
@@ -70,22 +79,4 @@ export async function sendMessage(
   const names = [...message.to, ...(message.cc ?? [])].map((a) => a.name || a.address);
   const says = `Sent to ${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`;
   return { ok: true, receipt: { seq: null, count: 1, says } };
-}
-
-async function keepCopy(mailbox: TakingIn & Exclusive, command: string, raw: Uint8Array<ArrayBuffer>): Promise<void> {
-  const { envelopes, text } = await mailbox.reader.parse([raw], 'eml', false);
-  const [envelope] = envelopes;
-  const why = { station: 'post office' as const, by: null, says: 'You sent it.' };
-  const copy = {
-    stored: { bytes: raw, form: 'eml' as const },
-    envelope,
-    text: { batch: text, at: 0 },
-    place: 'sent' as const,
-    read: true,
-    flagged: false,
-    why,
-  };
-  await mailbox.exclusive(() =>
-    addMessages(mailbox, [copy], { command: `${command}-sent`, by: 'post office', says: `Sent “${envelope.subject}”` }),
-  );
 }

@@ -3,21 +3,24 @@ import type { HeldCounts, Only, RowsHeld } from '../border/held';
 import type { Grouping, View } from '../border/views';
 import { bit } from '../state/columns';
 import type { MailState } from '../state/mailState';
+import { orderReady, rowList, type Ordering } from '../search/rowOrder';
 import type { Viewing } from '../search/searching';
 
-type Holding = Pick<MailState, 'columns' | 'derived'> & Viewing;
+type Holding = Pick<MailState, 'columns'> & Ordering;
 
 /** The rows of a view in their order, each with its messages that the view holds, and whether one of them is unread. */
 function* rowsOf(
-  { columns, derived, views }: Holding,
+  mailbox: Holding,
   view: View,
-  grouped: boolean,
+  grouping: Grouping,
   from = 0,
   to = Infinity,
 ): Generator<{ key: number; ids: readonly number[]; unread: boolean }> {
+  const { columns, derived, views } = mailbox;
   const unread = (id: number) => !(columns.bits[id] & bit.read);
-  if (!grouped) {
-    for (const id of views.list(view).subarray(from, to === Infinity ? undefined : to))
+  const heads = rowList(mailbox, view, grouping);
+  if (!grouping.grouped) {
+    for (const id of heads.subarray(from, to === Infinity ? undefined : to))
       yield { key: id, ids: [id], unread: unread(id) };
     return;
   }
@@ -28,7 +31,7 @@ function* rowsOf(
     if (its) its.push(id);
     else members.set(conversation[id], [id]);
   }
-  for (const head of views.heads(view).subarray(from, to === Infinity ? undefined : to)) {
+  for (const head of heads.subarray(from, to === Infinity ? undefined : to)) {
     const ids = members.get(conversation[head]) ?? [head];
     yield { key: conversation[head], ids, unread: ids.some(unread) };
   }
@@ -40,16 +43,16 @@ const fits = (only: Only, unread: boolean): boolean => only === 'all' || unread 
 export async function held(
   mailbox: Holding,
   view: View,
-  { grouped }: Grouping,
+  grouping: Grouping,
   only: Only,
   from: number,
   to: number,
 ): Promise<RowsHeld> {
-  await mailbox.views.ready(view);
+  await orderReady(mailbox, view, grouping);
   const keys: number[] = [];
   const ends: number[] = [];
   const ids: number[] = [];
-  for (const row of rowsOf(mailbox, view, grouped, Math.max(0, from), Math.max(0, to))) {
+  for (const row of rowsOf(mailbox, view, grouping, Math.max(0, from), Math.max(0, to))) {
     if (!fits(only, row.unread)) continue;
     for (const id of row.ids) ids.push(id);
     keys.push(row.key);
@@ -59,14 +62,14 @@ export async function held(
 }
 
 /** How many rows of a view there are to tick, and how many messages they hold. */
-export async function heldCounts(mailbox: Holding, view: View, { grouped }: Grouping): Promise<HeldCounts> {
-  await mailbox.views.ready(view);
+export async function heldCounts(mailbox: Holding, view: View, grouping: Grouping): Promise<HeldCounts> {
+  await orderReady(mailbox, view, grouping);
   const counts: HeldCounts = {
     all: { rows: 0, messages: 0 },
     unread: { rows: 0, messages: 0 },
     read: { rows: 0, messages: 0 },
   };
-  for (const { ids, unread } of rowsOf(mailbox, view, grouped))
+  for (const { ids, unread } of rowsOf(mailbox, view, grouping))
     for (const kind of [counts.all, unread ? counts.unread : counts.read]) {
       kind.rows++;
       kind.messages += ids.length;
@@ -75,7 +78,7 @@ export async function heldCounts(mailbox: Holding, view: View, { grouped }: Grou
 }
 
 /** Those of some messages that a view still holds. */
-export async function stillHeld(mailbox: Holding, view: View, ids: Int32Array): Promise<Int32Array> {
+export async function stillHeld(mailbox: Viewing, view: View, ids: Int32Array): Promise<Int32Array> {
   await mailbox.views.ready(view);
   return ids.filter(mailbox.views.listing(view));
 }

@@ -1,5 +1,6 @@
 // The counts for the line on the left.
 import { fixedPlaces, type Place } from '../../core/mail/place';
+import { noAccount } from '../border/views';
 import type { Overview, PostStatus } from '../border/overview';
 import { newJunk } from './junkReport';
 import type { MailState, Revised, Logged } from '../state/mailState';
@@ -60,7 +61,10 @@ export function overview(
       unread: counts.unread[indexOf(place)] ?? 0,
     })),
     labels: [...labels.values()],
-    accounts: setup.accounts.map(({ id }) => ({ account: id, ...views.countOf({ ...inbox, account: id }) })),
+    accounts: [...setup.accounts.map(({ id }) => id), noAccount].map((account) => ({
+      account,
+      ...views.countOf({ ...inbox, account }),
+    })),
     damaged: views.list({ kind: 'damaged' }).length,
     newJunk: newJunk(mailbox).length,
     stations: stations.map(({ id, name, page }) => ({ id, name, page, today: today.get(id) ?? 0 })),

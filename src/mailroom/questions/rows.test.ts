@@ -1,8 +1,9 @@
 // A window of rows is of one moment, whatever happens while it is read.
 import { act } from '../commands/acts';
-import { rows } from './rows';
+import { held } from './held';
+import { position, rows } from './rows';
 import { fill, openMailbox, openWith, single, mailOf } from '../testing/testing';
-import type { View } from '../border/views';
+import type { Order, View } from '../border/views';
 
 const inbox: View = { kind: 'place', place: 'inbox' };
 const grouped = { grouped: true, elsewhere: true };
@@ -60,4 +61,32 @@ test('threads that come into memory while a window is read: never two rows of on
   const window = await rows(mailbox, inbox, grouped, 0, 9);
   expect(window.rows.map((row) => row.conversation)).toEqual([0]);
   expect(window.rows[0].whole).toMatchObject({ received: 3 });
+});
+
+test('rows by sender, subject, size and date, both ways; what is alike stays newest first; ranges and places follow', async () => {
+  const mails = [
+    { From: 'Zoë <zoe@x.test>', Subject: 'Re: Anchor', Date: 'Mon, 2 Mar 2026 10:00:00 +0000' },
+    { From: 'Östen <osten@x.test>', Subject: 'tide', Date: 'Tue, 3 Mar 2026 10:00:00 +0000' },
+    { From: 'bo@x.test', Subject: 'Buoy', Date: 'Wed, 4 Mar 2026 10:00:00 +0000' },
+    { From: 'Zoë <zoe@x.test>', Subject: 'Fwd: Re: ANCHOR', Date: 'Thu, 5 Mar 2026 10:00:00 +0000' },
+  ];
+  const mailbox = await openWith(mails.map((fields, n) => mailOf(fields, 'x'.repeat(n === 1 ? 900 : 100 - 10 * n))));
+  const by = async (order: Order, grouped = false) => {
+    const grouping = { ...single, grouped, order };
+    const ids = (await rows(mailbox, inbox, grouping, 0, 9)).rows.map(({ id }) => id);
+    const range = await held(mailbox, inbox, grouping, 'all', 0, 9);
+    if (!grouped) expect([...range.ids]).toEqual(ids);
+    expect(await Promise.all(ids.map((id) => position(mailbox, inbox, grouping, id)))).toEqual(ids.map((_, at) => at));
+    return ids;
+  };
+  expect(await by({ by: 'date', turned: false })).toEqual([3, 2, 1, 0]);
+  expect(await by({ by: 'date', turned: true })).toEqual([0, 1, 2, 3]);
+  expect(await by({ by: 'sender', turned: false })).toEqual([2, 1, 3, 0]);
+  expect(await by({ by: 'sender', turned: true })).toEqual([0, 3, 1, 2]);
+  expect(await by({ by: 'subject', turned: false })).toEqual([3, 0, 2, 1]);
+  expect((await by({ by: 'size', turned: false }))[0]).toBe(1);
+  expect((await by({ by: 'size', turned: true }))[3]).toBe(1);
+  expect(await by({ by: 'date', turned: true }, true)).toEqual([1, 2, 3]);
+  await act(mailbox, 'move', { ids: [2] }, { do: 'move', place: 'archive' });
+  expect(await by({ by: 'sender', turned: false })).toEqual([1, 3, 0]);
 });

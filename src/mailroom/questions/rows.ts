@@ -3,29 +3,28 @@ import type { Row, RowWindow } from '../border/rows';
 import type { Grouping, View } from '../border/views';
 import { bit } from '../state/columns';
 import { rowConversation } from './conversations';
-import type { MailState, Revised, Loading } from '../state/mailState';
-import type { Viewing } from '../search/searching';
-import type { Stored } from '../storage/stored';
-import type { Judging } from '../junk/junkFilter';
-import { rowOf } from './row';
+import type { Revised, Loading } from '../state/mailState';
+import { orderReady, rowList, type Ordering } from '../search/rowOrder';
+import { rowOf, type RowSource } from './row';
 
 /** A window that was overtaken by a change so often is shown as it is; the next one follows with the next revision. */
 const mostTries = 3;
 
 /** A window of a view. */
 export async function rows(
-  mailbox: MailState & Revised & Pick<Stored, 'envelopes'> & Pick<Loading, 'beginRest'> & Judging & Viewing,
+  mailbox: RowSource & Ordering & Revised & Pick<Loading, 'beginRest'>,
   view: View,
-  { grouped, elsewhere }: Grouping,
+  grouping: Grouping,
   from: number,
   to: number,
 ): Promise<RowWindow> {
-  await mailbox.views.ready(view);
+  await orderReady(mailbox, view, grouping);
   const { columns, views } = mailbox;
+  const { grouped, elsewhere } = grouping;
   for (let tries = 1; ; tries++) {
     const { revision } = mailbox;
     const messages = views.list(view);
-    const list = grouped ? views.heads(view) : messages;
+    const list = rowList(mailbox, view, grouping);
     const ids = list.slice(Math.max(0, from), Math.max(0, to));
     let unread = 0;
     for (const id of messages) if (!(columns.bits[id] & bit.read)) unread++;
@@ -43,15 +42,10 @@ export async function rows(
 }
 
 /** Where a message, or its conversation, stands in a view; -1 where it does not. */
-export async function position(
-  mailbox: Pick<MailState, 'derived'> & Viewing,
-  view: View,
-  { grouped }: Grouping,
-  id: number,
-): Promise<number> {
-  await mailbox.views.ready(view);
-  const { views, derived } = mailbox;
-  if (!grouped) return views.list(view).indexOf(id);
-  const conversation = derived.conversation[id];
-  return views.heads(view).findIndex((head) => derived.conversation[head] === conversation);
+export async function position(mailbox: Ordering, view: View, grouping: Grouping, id: number): Promise<number> {
+  await orderReady(mailbox, view, grouping);
+  const list = rowList(mailbox, view, grouping);
+  if (!grouping.grouped) return list.indexOf(id);
+  const { conversation } = mailbox.derived;
+  return list.findIndex((head) => conversation[head] === conversation[id]);
 }

@@ -29,7 +29,7 @@ const news = (n: number, ago: number, extra: Record<string, string> = {}) =>
     `Tide ${n}`,
   );
 
-function filled(): Promise<Mailbox> {
+async function filled(): Promise<Mailbox> {
   const list = [
     ...[1, 2, 3, 4, 5].map((n) => news(n, n * 10)),
     mailOf({ From: 'Ann <ann@x.test>', 'Message-ID': '<a1>', To: 'me@y.test', Date: dated(2) }, 'Berth?'),
@@ -37,7 +37,9 @@ function filled(): Promise<Mailbox> {
     mailOf({ From: 'bob@sub.x.test', 'Message-ID': '<b1>', To: 'me@y.test', Date: dated(50) }, 'Rope'),
     mailOf({ From: 'me@y.test', To: 'ann@x.test', 'Message-ID': '<m1>', 'In-Reply-To': '<a1>', Date: dated(1) }, 'Yes'),
   ];
-  return openWith(list);
+  const mailbox = await openWith(list);
+  mailbox.postOn = true;
+  return mailbox;
 }
 
 test('each sender with how much, how much of it unread, when last, whether answered; one’s own mail is nobody’s', async () => {

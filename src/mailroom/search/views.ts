@@ -5,7 +5,7 @@ import { parseQuery } from '../../core/search/query';
 import type { Bits } from '../../core/data/bits';
 import type { LaneWhat } from '../../core/search/lane';
 import type { Setup } from '../../core/line/setup';
-import type { Filter, Lane, View } from '../border/views';
+import { noAccount, type Filter, type Lane, type View } from '../border/views';
 import { bit, type StateColumns } from '../state/columns';
 import type { Derived } from '../state/derived';
 import type { Finding } from './finding';
@@ -186,7 +186,7 @@ export class Views {
     const tests: Test[] = [];
     if (account !== undefined) {
       const position = setup.accounts.findIndex((a) => a.id === account);
-      tests.push((id) => position >= 0 && derived.account(id) === position);
+      tests.push(account === noAccount || position >= 0 ? derived.isUnder(position) : () => false);
     }
     if (lane?.by === 'rest') {
       const others = lane.lanes.map((what) => this.inLane(what));

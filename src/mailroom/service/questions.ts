@@ -10,7 +10,7 @@ import type { Mailroom } from '../border/mailroom';
 import type { PostStatus } from '../border/overview';
 import { senderSchema, sendersQuestionSchema } from '../border/senderTable';
 import { groupingSchema, selectionSchema, viewSchema } from '../border/views';
-import { startAnswer } from '../post/answering';
+import { answerFile, startAnswer } from '../post/answering';
 import { agenda } from '../questions/agenda';
 import { clearOutCounts, clearOutReport } from '../questions/clearOutReport';
 import { openConversation, thinning } from '../questions/conversations';
@@ -28,6 +28,7 @@ import { toldLately } from '../questions/notifications';
 import { overview } from '../questions/overview';
 import { ownAddresses } from '../questions/ownAddresses';
 import { passages } from '../questions/passages';
+import { readSetup } from '../commands/setupFile';
 import { entryGuards, registerUse, tookByEntry } from '../questions/registerUse';
 import { position, rows } from '../questions/rows';
 import { people, senderReport, senders } from '../questions/senders';
@@ -79,6 +80,8 @@ function ofMail(open: Open) {
     thinning: (id) => thinning(open.mailbox, id),
     open: (id, plain) => openMessage(open.mailbox, id, plain),
     attachment: (id, index) => attachment(open.mailbox, id, index),
+    answerFile: async (command, answer, zone) =>
+      answerFile(open.mailbox, z.string().parse(command), answer, z.number().parse(zone)),
     startAnswer: (id, all, when) => startAnswer(open.mailbox, id, all, when),
     exportMemory: async () => exportMemory(open.mailbox),
     exportMail: (selection, format) => exportMail(open.mailbox, selectionSchema.parse(selection), format),
@@ -114,6 +117,11 @@ function ofDecisions(open: Open, host: ServiceHost) {
     logDetail: (seq) => logDetail(open.mailbox, seq),
     agenda: () => agenda(open.mailbox),
     exportSetup: () => exportSetup(open.mailbox),
+    readSetup: async (document) => {
+      // What stands in which folder is known once everything is read.
+      await open.mailbox.ready();
+      return readSetup(open.mailbox, document);
+    },
     dryRun: (edits, ruleId, asker) => {
       const checked = setupEditSchema.array().safeParse(edits);
       if (!checked.success) return Promise.resolve({ ok: false, error: checked.error.issues[0].message });

@@ -10,13 +10,17 @@ import { senderKind, senderKinds, type SenderKind } from '../../core/senders/kin
 import { grown } from '../../core/data/grown';
 import type { Records } from '../storage/records';
 import type { Writes } from '../storage/storing';
-import { bytes, uint32 } from '../storage/schemas';
+import { bytes, uint16, uint32 } from '../storage/schemas';
 import { keyOf, statePackSize } from '../storage/keys';
 import { turn } from '../time/turn';
+import { Table } from './internedTables';
 import { z } from 'zod';
 
 /** The bits beside the kind, which takes the lowest two. */
 const factBit = { attachments: 4, own: 8 } as const;
+
+/** More different sets of accounts than are told apart: then the own one of a message alone counts. */
+const mostSets = 60_000;
 
 /** Messages threaded before whoever asks for rows gets a turn. */
 const sliceSize = 2_000;
@@ -29,6 +33,9 @@ const derivedPackSchema = z.object({
   conversation: uint32,
   above: uint32,
   account: bytes,
+  /** The sets of accounts of its messages, and by its position there that of each. */
+  sets: z.array(z.array(z.number().int().nonnegative())),
+  under: uint16,
   facts: bytes,
 });
 
@@ -39,6 +46,7 @@ interface Threaded {
   count: number;
   threads: Conversations;
   account: Uint8Array;
+  under: Uint16Array;
   facts: Uint8Array;
 }
 
@@ -49,6 +57,9 @@ export class Derived {
   private above = new Uint32Array(0);
   /** One more than the position of a message's account; 0 for none. */
   private accountColumn = new Uint8Array(0);
+  /** The sets of accounts under which messages are found, and by its position there that of each message. */
+  private readonly sets = new Table<readonly number[]>([[]]);
+  private under = new Uint16Array(0);
   private facts = new Uint8Array(0);
   private threads: Conversations | null = null;
   private index = new AccountIndex([]);
@@ -85,6 +96,7 @@ export class Derived {
       this.conversation = grown(this.conversation, new Uint32Array(size));
       this.above = grown(this.above, new Uint32Array(size));
       this.accountColumn = grown(this.accountColumn, new Uint8Array(size));
+      this.under = grown(this.under, new Uint16Array(size));
       this.facts = grown(this.facts, new Uint8Array(size));
     }
     for (let id = was; id < count; id++) this.conversation[id] = id;
@@ -111,6 +123,8 @@ export class Derived {
       this.conversation.set(stored.conversation.subarray(0, here), at);
       this.above.set(stored.above.subarray(0, here), at);
       this.accountColumn.set(stored.account.subarray(0, here), at);
+      const sets = stored.sets.map((set) => this.sets.add(set));
+      for (let n = 0; n < here; n++) this.under[at + n] = sets[stored.under[n]] ?? 0;
       this.facts.set(stored.facts.subarray(0, here), at);
     }
     // A pack written before a crash may name conversations of messages that never came to be.
@@ -121,23 +135,27 @@ export class Derived {
   async threaded(count: number, envelope: (id: number) => Envelope, date: (id: number) => number): Promise<Threaded> {
     const threads = new Conversations();
     this.grow(Math.max(count, this.count));
-    const [account, facts] = [new Uint8Array(count), new Uint8Array(count)];
+    const [account, under, facts] = [new Uint8Array(count), new Uint16Array(count), new Uint8Array(count)];
     for (let id = 0; id < count; id++) {
       const its = envelope(id);
       threads.add(threadable(its, date(id)));
-      [account[id], facts[id]] = this.read(its);
+      [account[id], under[id], facts[id]] = this.read(its);
       if (id % sliceSize === sliceSize - 1) await turn();
     }
-    return { count, threads, account, facts };
+    return { count, threads, account, under, facts };
   }
 
   /** Takes over what was computed. Returns whether anything was otherwise before. */
-  take({ count, threads, account, facts }: Threaded): boolean {
+  take({ count, threads, account, under, facts }: Threaded): boolean {
     let changed = false;
     for (let id = 0; id < count; id++) {
       const same =
-        this.setThread(threads, id) && this.accountColumn[id] === account[id] && this.facts[id] === facts[id];
+        this.setThread(threads, id) &&
+        this.accountColumn[id] === account[id] &&
+        this.under[id] === under[id] &&
+        this.facts[id] === facts[id];
       this.accountColumn[id] = account[id];
+      this.under[id] = under[id];
       this.facts[id] = facts[id];
       if (same) continue;
       changed = true;
@@ -150,13 +168,18 @@ export class Derived {
     return changed;
   }
 
-  private read(envelope: Envelope): [account: number, facts: number] {
+  private read(envelope: Envelope): [account: number, under: number, facts: number] {
     const own = envelope.from.address !== '' && this.index.isOwn(envelope.from.address);
     const facts =
       senderKinds.indexOf(senderKind(envelope, this.index)) |
       (envelope.attachments.length ? factBit.attachments : 0) |
       (own ? factBit.own : 0);
-    return [this.index.of(envelope) + 1, facts];
+    const accounts = this.index.all(envelope);
+    return [
+      (accounts.at(0) ?? -1) + 1,
+      this.sets.add(this.sets.items.length < mostSets ? accounts : accounts.slice(0, 1)),
+      facts,
+    ];
   }
 
   /** Takes over what the threads say of a message; whether it was so before. */
@@ -175,7 +198,7 @@ export class Derived {
     const id = this.count;
     const changed = this.threads.add(threadable(envelope, date));
     this.grow(id + 1);
-    [this.accountColumn[id], this.facts[id]] = this.read(envelope);
+    [this.accountColumn[id], this.under[id], this.facts[id]] = this.read(envelope);
     for (const other of changed) {
       this.setThread(this.threads, other);
       this.dirty.add(Math.floor(other / statePackSize));
@@ -205,6 +228,12 @@ export class Derived {
     return this.accountColumn[id] - 1;
   }
 
+  /** Whether a message is found under an account, by its position; -1: under none. */
+  isUnder(account: number): (id: number) => boolean {
+    const holding = this.sets.items.map((set) => (account < 0 ? set.length === 0 : set.includes(account)));
+    return (id) => holding[this.under[id]];
+  }
+
   kind(id: number): SenderKind {
     return senderKinds[this.facts[id] & 3];
   }
@@ -231,12 +260,16 @@ export class Derived {
     this.dirty.clear();
     return packs.map((pack) => {
       const [from, to] = [pack * statePackSize, (pack + 1) * statePackSize];
+      const sets = [...new Set(this.under.subarray(from, to))];
+      const place = new Map(sets.map((set, at) => [set, at]));
       const content = {
         stamp: this.stamp,
         count: Math.min(this.count - from, statePackSize),
         conversation: this.conversation.slice(from, to),
         above: this.above.slice(from, to),
         account: this.accountColumn.slice(from, to),
+        sets: sets.map((set) => [...this.sets.items[set]]),
+        under: this.under.slice(from, to).map((set) => place.get(set) ?? 0),
         facts: this.facts.slice(from, to),
       };
       return [keyOf.derived(pack), content];

@@ -10,7 +10,8 @@ export const expunged = 0;
 /** More different words than this no table holds. */
 const mostItems = 1 << 20;
 
-class Table<T> {
+/** Words that are kept once, each by its index. */
+export class Table<T> {
   private readonly index = new Map<string, number>();
   readonly items: T[] = [];
   private newFrom = 0;
