@@ -203,6 +203,37 @@ test('a list is left by one request through the post office, and what comes afte
   await expect(entry.getByRole('button', { name: /^Undo/ })).toHaveCount(0);
 });
 
+test('what a rule or an entry did stands in the Logbook, a press from where it is; until when it can be undone', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, '/rules');
+  await page.getByRole('link', { name: 'What it did' }).first().click();
+  await expect(page.getByLabel('Decided by')).toHaveValue(/^rule:/);
+  const entries = page.getByRole('row').filter({ has: page.getByRole('cell') });
+  await expect(entries.first()).toContainText(/[\d,]+ by it/);
+  // Opened, it shows just those.
+  const by = Number(/([\d,]+) by it/.exec(await entries.first().innerText())?.[1] ?? NaN);
+  await entries.first().getByRole('button').first().click();
+  const lines = page.getByRole('list', { name: /^Messages of: / }).getByRole('listitem');
+  await expect(lines).toHaveCount(Math.min(by, 50));
+  await page.getByLabel('Decided by').selectOption('junk');
+  await expect(page).toHaveURL(/by=junk/);
+  await expect(entries.first()).toContainText(/[\d,]+ by it/);
+  await goTo(page, '/register');
+  await page.getByTitle('What it did, in the Logbook').first().click();
+  await expect(page.getByLabel('Decided by')).toHaveValue(/^entry:/);
+  await expect(entries.first()).toContainText(/[\d,]+ by it/);
+  await goTo(page, '/inbox');
+  await rows(page).first().click();
+  await page.keyboard.press('a');
+  await goTo(page, '/logbook');
+  await expect(page.getByRole('button', { name: /^Undo: Archived/ })).toHaveAttribute(
+    'title',
+    /^Until .* at the least$/,
+  );
+});
+
 test('own mail has no post office: how a list is left is shown, and nothing says that it was', async ({ page }) => {
   const extra =
     'List-Unsubscribe: <https://leave.tides.test/me>, <mailto:off@tides.test?subject=off%20me>\n' +

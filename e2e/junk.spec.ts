@@ -130,12 +130,13 @@ for (const [what, key, entry, subject] of rescued)
 
 test('Second look: twenty by keys, the most doubtful first, each with what was learned', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('link', { name: /new: second look$/ }).click();
+  await page.getByRole('link', { name: /for a second look$/ }).click();
   await expect(page.getByRole('heading', { name: 'Second look', level: 1 })).toBeVisible();
   const left = async () =>
     Number(((await page.getByText(/ left · /).innerText()).match(/^[\d,]+/)?.[0] ?? '').replace(',', ''));
   await expect(page.getByText(/ left · /)).toBeVisible();
   const [before, inbox] = [await left(), (await counts(page, 'Inbox')).total];
+  await expect(page.getByRole('link', { name: `${before} for a second look` })).toBeVisible();
   for (let n = 1; n <= 20; n++) {
     const title = await page
       .getByRole('region', { name: 'The most doubtful' })
@@ -151,6 +152,11 @@ test('Second look: twenty by keys, the most doubtful first, each with what was l
   // The last answer is taken back like any act.
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await counts(page, 'Inbox')).total).toBe(inbox + 3);
+  // And is counted back: one count, here and on the line.
+  await expect(page.getByText(`${before - 19} messages left · 16 were junk · 3 rescued`)).toBeVisible();
+  await expect(page.getByRole('link', { name: `${before - 19} for a second look` })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(`${before - 18} messages left · 15 were junk · 3 rescued`)).toBeVisible();
 });
 
 test('Where did my mail go? finds a lost message, names what took it, and brings it back', async ({ page }) => {

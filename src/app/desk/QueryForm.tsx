@@ -1,3 +1,4 @@
+import { namesApart } from '../../core/mail/nesting';
 import { useId, useState, type ReactNode } from 'react';
 import type { Setup } from '../../core/line/setup';
 import { emptyForm, formOf, formTexts, queryOf, type SearchForm } from '../../core/search/form';
@@ -67,6 +68,7 @@ interface PartProps {
 }
 
 function LabelField({ form, set, labels }: PartProps & { labels: Setup['labels'] }) {
+  const apart = namesApart(labels);
   return (
     <Field name="Label">
       <select
@@ -75,12 +77,12 @@ function LabelField({ form, set, labels }: PartProps & { labels: Setup['labels']
         onChange={(event) => set({ label: event.target.value || null })}
       >
         <option value="">any or none</option>
-        {form.label !== null && !labels.some(({ name }) => name === form.label) && (
+        {form.label !== null && !labels.some(({ id: label }) => apart(label) === form.label) && (
           <option value={form.label}>{form.label}</option>
         )}
-        {labels.map(({ id: label, name }) => (
-          <option key={label} value={name}>
-            {name}
+        {labels.map(({ id: label }) => (
+          <option key={label} value={apart(label)}>
+            {apart(label)}
           </option>
         ))}
       </select>

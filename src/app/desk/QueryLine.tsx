@@ -97,13 +97,7 @@ export function QueryLine({ desk, setup }: { desk: DeskView; setup: Setup }) {
   const SaveSearch = usePart(savePart, view.kind === 'found')?.SaveSearch;
   const inside = view.kind === 'found' ? view.within : null;
   // Of what was asked, not of what is being typed.
-  const [remark] =
-    view.kind === 'found'
-      ? queryRemarks(
-          view.query,
-          setup.labels.map(({ name }) => name),
-        )
-      : [];
+  const [remark] = view.kind === 'found' ? queryRemarks(view.query, setup.labels) : [];
   // What was found by is read in full, and a form needs the width.
   const wide = view.kind === 'found' || formOpen;
   return (

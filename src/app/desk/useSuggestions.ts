@@ -1,4 +1,5 @@
 // What is suggested while a query is typed: the mailroom knows the people, the rest is known here.
+import { namesApart } from '../../core/mail/nesting';
 import { useState } from 'react';
 import type { Setup } from '../../core/line/setup';
 import { expectedAt, suggestionsFor, type Expected, type Suggestion } from '../../core/search/suggest';
@@ -24,7 +25,8 @@ export function useSuggestions(
     `${wanted} ${typed}`,
     wanted ? 60 : 0,
   );
-  const labels = setup.labels.map(({ name }) => name);
+  const apart = namesApart(setup.labels);
+  const labels = setup.labels.map(({ id }) => apart(id));
   const people = wanted && value?.typed === typed ? value.people : [];
   return { expected, list: asked ? suggestionsFor(expected, labels, people, now) : [] };
 }

@@ -158,10 +158,10 @@ export function LinePlaces({ overview, folded, onGo }: PartProps) {
           .map((place) => (
             <Fragment key={place}>
               {link(place)}
-              {place === 'junk' && !folded && overview.newJunk > 0 && (
+              {place === 'junk' && !folded && overview.doubtful > 0 && (
                 <li className="pl-7">
                   <NavLink to="/second-look" onClick={onGo} className="link flex min-h-6 items-center text-sm">
-                    {count(overview.newJunk)} new: second look
+                    {count(overview.doubtful)} for a second look
                   </NavLink>
                 </li>
               )}

@@ -28,22 +28,40 @@ interface Learned {
   because: string[];
 }
 
+/** An answer that was given; `settled`: the mailbox's revision that has it, null while it is under way. */
+interface Answered {
+  kind: 'junk' | 'rescued';
+  settled: number | null;
+}
+
 /** What waits for a second look, which of it is open, and what each answer comes to. */
 function useSecondLook() {
   const revision = useMailbox((s) => s.revision);
   const [passed, setPassed] = useState<ReadonlySet<number>>(new Set());
-  const [done, setDone] = useState({ junk: 0, rescued: 0 });
+  const [answered, setAnswered] = useState<ReadonlyMap<number, Answered>>(new Map());
   const [learned, setLearned] = useState<Learned | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
-  const { value, error } = useAnswer(() => mailroom.secondLook(inSight + passed.size), `${revision} ${passed.size}`);
-  const waiting = value?.rows.filter(({ id }) => !passed.has(id)) ?? [];
+  const { value, error } = useAnswer(async () => {
+    const asked = useMailbox.getState().revision;
+    const most = inSight + passed.size + answered.size;
+    return { asked, ...(await mailroom.secondLook(most, [...answered.keys()])) };
+  }, `${revision} ${passed.size} ${answered.size}`);
+  // What waits again though it was answered was taken back by Undo: it counts among those that are left.
+  const isBack = (id: number): boolean => {
+    const settled = answered.get(id)?.settled ?? null;
+    return settled !== null && value !== null && value.asked >= settled && value.again.includes(id);
+  };
+  const isAway = (id: number) => passed.has(id) || (answered.has(id) && !isBack(id));
+  const waiting = value?.rows.filter(({ id }) => !isAway(id)) ?? [];
   const open = waiting.find(({ id }) => id === chosen) ?? waiting[0];
   const judgement = useAnswer(
     () => (open ? mailroom.judgement(open.id) : Promise.resolve(null)),
     `${open?.id ?? ''} ${revision}`,
   );
   // What was marked is no longer among those that wait; what was only passed over still is.
-  const left = (value?.total ?? 0) - (value?.rows ?? []).filter(({ id }) => passed.has(id)).length;
+  const left = (value?.total ?? 0) - (value?.rows ?? []).filter(({ id }) => isAway(id)).length;
+  const done = { junk: 0, rescued: 0 };
+  for (const [id, { kind, settled }] of answered) if (settled !== null && !isBack(id)) done[kind]++;
 
   // What is open stays open, though what was learned since may have put others before it.
   const openId = open?.id ?? null;
@@ -51,21 +69,26 @@ function useSecondLook() {
 
   const next = (row: Row) => {
     const at = waiting.findIndex(({ id }) => id === row.id);
-    setPassed((old) => new Set([...old, row.id]));
     setChosen((waiting[at + 1] ?? waiting[at - 1])?.id ?? null);
   };
+  const note = (id: number, its: Answered | null) =>
+    setAnswered((old) => {
+      const other = new Map(old);
+      if (its) other.set(id, its);
+      else other.delete(id);
+      return other;
+    });
   /** Carries an answer out, and says what was learned from it. */
-  const answer = async (row: Row, act: () => Promise<boolean>, kind: 'junk' | 'rescued') => {
+  const answer = async (row: Row, act: () => Promise<boolean>, kind: Answered['kind']) => {
     // At once, so that the next key is meant for the next message, however fast it comes.
     next(row);
+    note(row.id, { kind, settled: null });
     const before = mailroom.judgement(row.id);
     await before;
-    if (!(await act())) {
-      setPassed((old) => new Set([...old].filter((id) => id !== row.id)));
-      return;
-    }
-    setDone((old) => ({ ...old, [kind]: old[kind] + 1 }));
+    if (!(await act())) return note(row.id, null);
     const [was, is] = [await before, await mailroom.judgement(row.id)];
+    // What was changed has come to this page before that answer.
+    note(row.id, { kind, settled: useMailbox.getState().revision });
     if (was && is) setLearned(learnedFrom(row, was, is));
   };
   const isJunk = () => open && void answer(open, () => runAct({ ids: [open.id] }, { do: 'mark', junk: true }), 'junk');
@@ -76,14 +99,18 @@ function useSecondLook() {
       async () => tellOutcome(await mailroom.rescue(commandId(), { ids: [open.id] }, 'this', false)),
       'rescued',
     );
-  const pass = () => open && next(open);
+  const pass = () => {
+    if (!open) return;
+    next(open);
+    setPassed((old) => new Set([...old, open.id]));
+  };
   const step = (by: number) => {
     const at = waiting.findIndex(({ id }) => id === open?.id);
     const to = waiting[Math.max(0, Math.min(waiting.length - 1, at + by))];
     if (to) setChosen(to.id);
   };
   return {
-    begun: passed.size > 0,
+    begun: passed.size + answered.size > 0,
     value,
     error,
     waiting,
@@ -171,8 +198,8 @@ export function SecondLookPage() {
       }
     >
       <p className="mb-3 max-w-prose">
-        Junk that you have not looked at, nearest to your line first: there the filter is most often wrong. It learns
-        from each answer.
+        What is in Junk and you have not marked, the least like junk first, of each sender at first only the newest. The
+        filter learns from each answer.
       </p>
       {error && <p className="border-l-4 border-error bg-base-200 px-3 py-2">{error}</p>}
       {!value && !error && <Waiting says="Ordering your junk by doubt …" />}

@@ -1,3 +1,4 @@
+import { labelName } from '../ui/naming';
 import type { Setup } from '../../core/line/setup';
 import { laneTrouble, type Lane, type LaneWhat } from '../../core/search/lane';
 import { DraftForm } from '../ui/DraftForm';
@@ -42,9 +43,9 @@ function WhatField({ lane, setup, onChange }: Pick<LaneEditorProps, 'lane' | 'se
             value={what.label}
             onChange={(event) => onChange({ ...lane, what: { by: 'label', label: event.target.value } })}
           >
-            {setup.labels.map(({ id, name }) => (
+            {setup.labels.map(({ id }) => (
               <option key={id} value={id}>
-                {name}
+                {labelName(id, setup)}
               </option>
             ))}
           </select>

@@ -9,10 +9,10 @@ import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
 
 /** What an entry touched: its messages, and for what arrived, who decided where it went. */
-export function LogDetails({ entry }: { entry: LogEntry }) {
+export function LogDetails({ entry, decidedBy }: { entry: LogEntry; decidedBy: string | null }) {
   const setup = useMailbox((s) => s.overview?.setup);
   const revision = useMailbox((s) => s.revision);
-  const { value } = useAnswer(() => mailroom.logDetail(entry.seq), `${entry.seq} ${revision}`);
+  const { value } = useAnswer(() => mailroom.logDetail(entry.seq, decidedBy), `${entry.seq} ${decidedBy} ${revision}`);
   if (!setup || !value) return <Waiting says="Looking for its messages …" />;
   return (
     <div className="flex flex-col gap-3">

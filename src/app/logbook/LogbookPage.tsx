@@ -4,6 +4,9 @@ import { Link, useSearchParams } from 'react-router';
 import type { LogEntry, LogFilter, LogWindow } from '../../mailroom/border/log';
 import { mailroom } from '../../mailroom/client';
 import { logKinds, type LogKind } from '../../core/line/logKinds';
+import type { Setup } from '../../core/line/setup';
+import { ruleName } from '../../core/rules/ruleWords';
+import { entryWords } from '../../core/senders/register';
 import { undoEntry, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
@@ -29,13 +32,15 @@ const kindNames: Record<LogKind, string> = {
 
 interface EntryProps {
   entry: LogEntry;
+  /** Of which only what this decided is shown; null for all. */
+  decidedBy: string | null;
   /** Led to by its number. */
   wanted: boolean;
   open: boolean;
   onOpen: (open: boolean) => void;
 }
 
-function Entry({ entry, wanted, open, onOpen }: EntryProps) {
+function Entry({ entry, decidedBy, wanted, open, onOpen }: EntryProps) {
   const row = useRef<HTMLTableRowElement>(null);
   useEffect(() => {
     if (wanted) row.current?.scrollIntoView({ block: 'center' });
@@ -61,12 +66,18 @@ function Entry({ entry, wanted, open, onOpen }: EntryProps) {
             <span className={undone ? 'line-through' : ''}>{entry.says}</span>
           )}
           {undone && <span className="ml-2">undone</span>}
+          {entry.decided !== null && (
+            <span className="quiet ml-2 whitespace-nowrap">
+              {entry.decided === entry.count ? 'all' : count(entry.decided)} by it
+            </span>
+          )}
         </td>
         <td className="w-24 text-right">
           {entry.undoable && (
             <button
               className="btn btn-outline btn-xs"
               onClick={() => void undoEntry(entry.seq)}
+              title={`Until ${dayOf(entry.keptUntil)} at the least`}
               aria-label={`Undo: ${entry.says}`}
             >
               {entry.undoes === null ? 'Undo' : 'Do again'}
@@ -77,7 +88,7 @@ function Entry({ entry, wanted, open, onOpen }: EntryProps) {
       {open && (
         <tr>
           <td colSpan={4} className="bg-base-200 px-4 py-3">
-            <LogDetails entry={entry} />
+            <LogDetails entry={entry} decidedBy={decidedBy} />
           </td>
         </tr>
       )}
@@ -109,8 +120,24 @@ interface FiltersProps {
   set: (some: Record<string, string | null>) => void;
 }
 
+/** So many entries of the Register stand in the list; the others are come to from the Register. */
+const mostEntries = 200;
+
+/** What can have decided about messages, as a trace names it, and in words; with what is asked for, also if it is gone. */
+function deciders(setup: Setup, asked: string | null): [by: string, word: string][] {
+  const all: [string, string][] = [
+    ['junk', 'Junk filter'],
+    ...setup.rules.map((rule): [string, string] => [`rule:${rule.id}`, `Rule: ${ruleName(rule, setup)}`]),
+    ...setup.register.map((entry): [string, string] => [`entry:${entry.id}`, `Register: ${entryWords(entry)}`]),
+  ];
+  const shown = all.slice(0, 1 + setup.rules.length + mostEntries);
+  if (asked === null || shown.some(([by]) => by === asked)) return shown;
+  return [...shown, all.find(([by]) => by === asked) ?? [asked, 'something that is not there any more']];
+}
+
 /** What is looked for in the Logbook. */
 function Filters({ filter, narrowed, set }: FiltersProps) {
+  const setup = useMailbox((s) => s.overview?.setup);
   return (
     <div className="mb-3 flex flex-wrap items-end gap-3" role="search" aria-label="Entries">
       <label className="flex flex-col text-sm">
@@ -153,10 +180,27 @@ function Filters({ filter, narrowed, set }: FiltersProps) {
           onChange={(event) => set({ words: event.target.value })}
         />
       </label>
+      {setup && (
+        <label className="flex flex-col text-sm">
+          Decided by
+          <select
+            className="select w-56 select-sm"
+            value={filter.decidedBy ?? ''}
+            onChange={(event) => set({ by: event.target.value })}
+          >
+            <option value="">anything</option>
+            {deciders(setup, filter.decidedBy).map(([by, word]) => (
+              <option key={by} value={by}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {narrowed && (
         <button
           className="btn btn-ghost btn-sm"
-          onClick={() => set({ what: null, since: null, until: null, message: null, words: null })}
+          onClick={() => set({ what: null, since: null, until: null, message: null, by: null, words: null })}
         >
           Show all
         </button>
@@ -185,7 +229,11 @@ function OfMessage({ message }: { message: LogWindow['message'] }) {
 }
 
 /** The entries, each opened by itself. */
-function Entries({ entries, wanted }: { entries: readonly LogEntry[]; wanted: number }) {
+function Entries({
+  entries,
+  decidedBy,
+  wanted,
+}: Pick<EntryProps, 'decidedBy'> & { entries: readonly LogEntry[]; wanted: number }) {
   const [open, setOpen] = useState<ReadonlySet<number>>(new Set());
   return (
     <table className="table table-sm">
@@ -204,6 +252,7 @@ function Entries({ entries, wanted }: { entries: readonly LogEntry[]; wanted: nu
           <Entry
             key={entry.seq}
             entry={entry}
+            decidedBy={decidedBy}
             wanted={entry.seq === wanted}
             open={open.has(entry.seq)}
             onOpen={(its) => {
@@ -270,10 +319,11 @@ export function LogbookPage() {
       {!value && waiting && <Waiting says="Opening the Logbook …" />}
       {value && value.total > 0 && (
         <>
-          <Entries entries={value.entries} wanted={wanted} />
+          <Entries entries={value.entries} decidedBy={filter.decidedBy} wanted={wanted} />
           <div className="mt-3 flex items-center gap-3">
             <span className="quiet text-sm">
-              {count(Math.min(value.entries.length, value.total))} of {count(value.total)} entries
+              {count(Math.min(value.entries.length, value.total))} of {count(value.total)}{' '}
+              {value.total === 1 ? 'entry' : 'entries'}
             </span>
             {value.entries.length < value.total && (
               <button className="btn btn-outline btn-sm" onClick={() => setShown(shown + step)}>
@@ -285,7 +335,8 @@ export function LogbookPage() {
       )}
       {value && (
         <p className="quiet mt-3 max-w-prose text-sm">
-          The Logbook keeps its newest 5,000 entries, and everything of the last 90 days.{' '}
+          The Logbook keeps its newest 5,000 entries, and everything of the last {value.keptDays} days: so long an act
+          can be undone, but for mail that was deleted for good since.{' '}
           {value.keptSince !== null &&
             `Those from before ${dayOf(value.keptSince)} have been let go: what they did stays done.`}
         </p>

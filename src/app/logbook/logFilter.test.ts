@@ -3,7 +3,15 @@ import { isNarrowed, readLogFilter, whoInAddress, whoNames } from './logFilter';
 const read = (query: string) => readLogFilter(new URLSearchParams(query));
 
 test('an empty address asks for what the person did', () => {
-  expect(read('')).toEqual({ who: 'you', what: null, since: null, before: null, message: null, words: '' });
+  expect(read('')).toEqual({
+    who: 'you',
+    what: null,
+    since: null,
+    before: null,
+    message: null,
+    decidedBy: null,
+    words: '',
+  });
   expect(isNarrowed(read(''))).toBe(false);
 });
 
@@ -15,6 +23,7 @@ test('an entry or a message that is led to is looked for among everybody’s', (
   expect(read('entry=7').who).toBe('all');
   expect(read('message=0')).toMatchObject({ who: 'all', message: 0 });
   expect(read('message=0&who=you').who).toBe('you');
+  expect(read('by=rule:7')).toMatchObject({ who: 'all', decidedBy: 'rule:7' });
 });
 
 test('days are whole days of the person’s own time', () => {
@@ -31,7 +40,7 @@ test.each(['since=yesterday', 'until=2026-13-45', 'what=nothing', 'message=-1', 
   },
 );
 
-test.each(['what=moved', 'since=2026-09-01', 'until=2026-09-01', 'message=3', 'words=rota'])(
+test.each(['what=moved', 'since=2026-09-01', 'until=2026-09-01', 'message=3', 'by=junk', 'words=rota'])(
   'narrowed: %s',
   (query) => {
     expect(isNarrowed(read(query))).toBe(true);

@@ -20,13 +20,14 @@ const readDay = (text: string | null): Date | null =>
 export function readLogFilter(query: URLSearchParams): LogFilter {
   const [from, to] = [readDay(query.get('since')), readDay(query.get('until'))];
   const message = Number(query.get('message') ?? NaN);
-  const asked = query.get('who') ?? (query.has('entry') || query.has('message') ? 'all' : 'you');
+  const asked = query.get('who') ?? (query.has('entry') || query.has('message') || query.has('by') ? 'all' : 'you');
   return {
     who: whoOf[asked] ?? 'you',
     what: logKinds.find((kind) => kind === query.get('what')) ?? null,
     since: from && startOfDay(from).getTime(),
     before: to && endOfDay(to).getTime() + 1,
     message: Number.isInteger(message) && message >= 0 ? message : null,
+    decidedBy: query.get('by'),
     words: query.get('words') ?? '',
   };
 }
@@ -36,5 +37,5 @@ export const whoInAddress = (filter: LogFilter): string =>
   whoNames.find(([key]) => (whoOf[key] ?? 'you') === filter.who)?.[0] ?? 'you';
 
 /** Whether a filter shows fewer than all of somebody’s entries. */
-export const isNarrowed = ({ what, since, before, message, words }: LogFilter): boolean =>
-  [what, since, before, message].some((its) => its !== null) || words !== '';
+export const isNarrowed = ({ what, since, before, message, decidedBy, words }: LogFilter): boolean =>
+  [what, since, before, message, decidedBy].some((its) => its !== null) || words !== '';

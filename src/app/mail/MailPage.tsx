@@ -13,7 +13,7 @@ import { Dialog } from '../ui/Dialog';
 import { Page } from '../ui/Page';
 import { saveExport } from '../ui/exported';
 import { exactTime } from '../../core/text/time';
-import { movablePlaces } from '../ui/naming';
+import { labelName, movablePlaces, placePath } from '../ui/naming';
 import { count, messages } from '../../core/text/sentences';
 import { bringIn, droppedFiles } from './importRun';
 import { SetupSection } from './SetupSection';
@@ -122,13 +122,13 @@ function ExportSection() {
   const options: { key: string; name: string; total: number; view: View }[] = [
     ...places.map(({ place, total }) => ({
       key: place,
-      name: placeName(place, setup.folders),
+      name: placePath(place, setup),
       total,
       view: { kind: 'place' as const, place },
     })),
-    ...setup.labels.map(({ id, name }) => ({
+    ...setup.labels.map(({ id }) => ({
       key: `label:${id}`,
-      name: `Label ${name}`,
+      name: `Label ${labelName(id, setup)}`,
       total: labels.find((l) => l.label === id)?.total ?? 0,
       view: { kind: 'label' as const, label: id },
     })),

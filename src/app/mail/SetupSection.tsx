@@ -60,8 +60,8 @@ export function SetupSection() {
         <button className="btn btn-outline btn-sm" onClick={() => void save()}>
           Save the setup
         </button>
-        <label className="flex items-center gap-2">
-          Take up a setup
+        <label className="flex flex-wrap items-center gap-2">
+          <span className="whitespace-nowrap">Take up a setup</span>
           <input
             type="file"
             accept=".json,application/json"

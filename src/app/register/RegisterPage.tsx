@@ -72,7 +72,21 @@ function EntryRow({ entry, use, onTakeOff }: { entry: Entry; use: EntryUse | nul
         {entry.standing === 'blocked' ? 'Blocked' : 'Safe'}
       </td>
       <td className="whitespace-nowrap">{entry.since ? dayOf(entry.since) : '–'}</td>
-      <td className="text-right tabular-nums">{use ? count(use.decided) : '…'}</td>
+      <td className="text-right tabular-nums">
+        {!use ? (
+          '…'
+        ) : use.decided === 0 ? (
+          0
+        ) : (
+          <Link
+            className="link"
+            title="What it did, in the Logbook"
+            to={`/logbook?${new URLSearchParams({ by: `entry:${entry.id}` }).toString()}`}
+          >
+            {count(use.decided)}
+          </Link>
+        )}
+      </td>
       <td className="whitespace-nowrap">{use?.last ? dayOf(use.last) : '–'}</td>
       <td className="max-w-64 truncate" title={entry.why}>
         {entry.why}

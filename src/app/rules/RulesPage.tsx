@@ -128,7 +128,10 @@ function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit 
                 ))}
               </>
             )}
-            .
+            .{' '}
+            <Link className="link" to={`/logbook?${new URLSearchParams({ by: `rule:${rule.id}` }).toString()}`}>
+              What it did
+            </Link>
           </p>
         )}
         {report && <Oddities report={report} contradictions={contradictions} setup={setup} />}

@@ -48,6 +48,15 @@ export function pathsOf(list: readonly Nested[]): (id: string) => string {
   };
 }
 
+/** What each is called where all stand together: its name, or its path where another has that name, too. */
+export function namesApart(list: readonly Nested[]): (id: string) => string {
+  const path = pathsOf(list);
+  const times = new Map<string, number>();
+  for (const { name } of list) times.set(name.toLowerCase(), (times.get(name.toLowerCase()) ?? 0) + 1);
+  const names = new Map(list.map(({ id, name }) => [id, times.get(name.toLowerCase()) === 1 ? name : path(id)]));
+  return (id) => names.get(id) ?? id;
+}
+
 /** The names from the top down to one: `Weather / Storms`; its id where it is gone. */
 export const pathOf = (list: readonly Nested[], id: string): string => pathsOf(list)(id);
 

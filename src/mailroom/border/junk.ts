@@ -30,8 +30,10 @@ export interface FilterReport {
 /** Junk to look through, nearest to the line first. */
 export interface SecondLook {
   rows: Row[];
-  /** How many wait in all, and how many of them came since Junk was last looked at. */
+  /** How many wait in all. */
   total: number;
+  /** Those of the answered ones that wait again, because the answer was undone. */
+  again: number[];
 }
 
 /** What an entry of the Register did. */

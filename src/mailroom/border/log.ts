@@ -11,18 +11,30 @@ export const logFilterSchema = z.object({
   before: z.number().nullable(),
   /** Only what touched this message. */
   message: z.number().int().nonnegative().nullable(),
+  /** Only where this decided about some of its messages: `entry:ID`, `rule:ID` or `junk`, as a trace names it. */
+  decidedBy: z.string().max(400).nullable(),
   /** What its sentence must say; nothing for all. */
   words: z.string().max(500),
 });
 
 export type LogFilter = z.infer<typeof logFilterSchema>;
 
-export const wholeLog: LogFilter = { who: 'all', what: null, since: null, before: null, message: null, words: '' };
+export const wholeLog: LogFilter = {
+  who: 'all',
+  what: null,
+  since: null,
+  before: null,
+  message: null,
+  decidedBy: null,
+  words: '',
+};
 
 /** A stretch of the Logbook, newest first. */
 export interface LogWindow {
   total: number;
   entries: LogEntry[];
+  /** For how many days every entry is kept, however many there are. */
+  keptDays: number;
   /** When the oldest entry was made, where older ones have been let go; null where none has. Milliseconds since 1970. */
   keptSince: number | null;
   /** The message that is asked for; null where none is, or it is gone. */
@@ -49,8 +61,12 @@ export interface LogEntry {
   says: string;
   count: number;
   kinds: readonly LogKind[];
+  /** Of how many of its messages {@link LogFilter.decidedBy} decided; null where nothing of the kind was asked. */
+  decided: number | null;
   /** Whether it can be undone now. */
   undoable: boolean;
+  /** Until when it is kept at the least, and so can be undone; milliseconds since 1970. */
+  keptUntil: number;
   /** The entry that undid it, or null. */
   undoneBy: number | null;
   /** The entry that it undid, or null. */

@@ -102,7 +102,7 @@ export interface Mailroom {
   judgement(id: number): Promise<Judgement | null>;
   /** How the filter stands; takes a while on much mail, and tells of it. */
   filterReport(job: string): Promise<FilterReport>;
-  secondLook(most: number): Promise<SecondLook>;
+  secondLook(most: number, answered: number[]): Promise<SecondLook>;
   /** Which addresses may be the person’s own. */
   ownAddresses(): Promise<OwnAddresses>;
   registerUse(): Promise<Record<string, EntryUse>>;
@@ -125,7 +125,7 @@ export interface Mailroom {
   /** A stretch of the Logbook, newest first. */
   logbook(filter: LogFilter, from: number, to: number): Promise<LogWindow>;
   /** What an entry touched; null where the Logbook has none of that number. */
-  logDetail(seq: number): Promise<LogDetail | null>;
+  logDetail(seq: number, decidedBy: string | null): Promise<LogDetail | null>;
   importFiles(job: string, files: File[], target: Place | 'line'): Promise<ImportReport>;
   cancelImport(job: string): Promise<void>;
   /** Puts away that an import was cut off. */

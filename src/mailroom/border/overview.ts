@@ -13,8 +13,8 @@ export interface Overview {
   accounts: { account: string; total: number; unread: number }[];
   labels: { label: string; total: number; unread: number }[];
   damaged: number;
-  /** Junk that the line took and nobody has read or marked. */
-  newJunk: number;
+  /** How many wait for a second look. */
+  doubtful: number;
   /** The stations in their order, and how many of today's messages each took. */
   stations: { id: StationId; name: string; page: string; today: number }[];
   setup: Setup;

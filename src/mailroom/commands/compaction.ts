@@ -1,6 +1,6 @@
 // Compacting the journal, so that the Logbook is kept to a size: old entries are let go, and the state is written once
 // more, as the checkpoint on which the rest of the journal stands.
-import { type JournalHead, jobOf } from '../state/journalHead';
+import { daysKept, type JournalHead, jobOf } from '../state/journalHead';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import { stockOf } from '../storage/stock';
@@ -9,12 +9,9 @@ import type { Writes } from '../storage/storing';
 
 /** Entries that are kept whatever their age. */
 export const mostEntries = 5_000;
-/** Entries younger than this are kept however many they are, in days: longer than anything stays in Junk or the Bin. */
-export const youngestKept = 90;
-
 /** How many of the oldest entries may go: more than are kept, older than is kept, no job torn apart. */
 export function mayGo(heads: readonly JournalHead[], now: number, keepDays: number, most = mostEntries): number {
-  const before = now - Math.max(youngestKept, keepDays + 1) * 86_400_000;
+  const before = now - daysKept(keepDays) * 86_400_000;
   let n = Math.max(0, heads.length - most);
   while (n > 0 && heads[n - 1].at >= before) n--;
   while (n > 0 && n < heads.length && jobOf(heads[n - 1].command) === jobOf(heads[n].command)) n--;

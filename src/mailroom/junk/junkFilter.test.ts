@@ -6,7 +6,7 @@ import { changeSetup } from '../commands/changeSetup';
 import { deletedOn } from '../state/retention';
 import { dryRun } from '../questions/dryRuns';
 import { entryGuards, registerUse, tookByEntry } from '../questions/registerUse';
-import { judgement, filterReport, newJunk, secondLook } from '../questions/junkReport';
+import { judgement, filterReport, doubtfulJunk, secondLook } from '../questions/junkReport';
 import { importSetup } from '../commands/setupFile';
 import { exportSetup } from '../questions/setupFile';
 import { memoryStore } from '../storage/recordStore';
@@ -32,7 +32,7 @@ test('what is moved to Junk by hand is learned, and judges what arrives', async 
     'No entry for it.',
     expect.stringMatching(/^Score \d+ of 100: at or above your line at 60, so it went to Junk\.$/),
   ]);
-  expect(newJunk(mailbox)).toEqual([prize]);
+  expect(doubtfulJunk(mailbox)).toEqual([prize]);
   const judged = await judgement(mailbox, prize);
   expect(judged?.evidence.some(({ says: words, weight }) => words.includes('prize') && weight > 0)).toBe(true);
   mailbox.close();
@@ -174,7 +174,7 @@ test('with five marks of each kind it says how good it is, by messages that it h
   mailbox.close();
 });
 
-test('the second look begins nearest to the line, and leaves out what was marked', async () => {
+test('the second look begins with what is least like junk, one of each sender, and leaves out what was marked', async () => {
   const mailbox = await begun();
   await markAll(mailbox);
   await filter(mailbox, { strictness: 40 });
@@ -182,13 +182,17 @@ test('the second look begins nearest to the line, and leaves out what was marked
     mailbox,
     ...junk.map((s, i) => mail(s, `e${i}@else.test`, i, 'junk')),
     mail('Tide table and berth plan', 'f@else.test', 9, 'junk'),
+    mail('Tide table and berth plan', 'f@else.test', 8, 'junk'),
   );
-  const { rows, total } = await secondLook(mailbox, 50);
-  expect(total).toBe(7);
-  const doubts = rows.map(({ score }) => Math.abs((score ?? 0) - 60));
-  expect(doubts).toEqual([...doubts].sort((a, b) => a - b));
+  const { rows, total } = await secondLook(mailbox, 50, []);
+  expect(total).toBe(8);
+  expect(rows[0].id).toBe(ids[7]);
+  const scores = rows.map(({ score }) => score ?? 0);
+  expect(scores.slice(0, 7)).toEqual(scores.slice(0, 7).sort((a, b) => a - b));
+  // More of a sender comes once all have been seen.
+  expect(rows[7]).toMatchObject({ id: ids[6], from: { address: 'f@else.test' } });
   await act(mailbox, next(), { ids: [ids[0]] }, { do: 'mark', junk: true });
-  expect((await secondLook(mailbox, 50)).total).toBe(6);
+  expect((await secondLook(mailbox, 50, [])).total).toBe(7);
   mailbox.close();
 });
 
@@ -332,4 +336,24 @@ test('after a reload the scores are there before anything is sorted: turned off,
   const result = await dryRun(again, [{ list: 'junk', id: 'junk', item }], null);
   expect(result).toMatchObject({ ok: true, report: { moves: [{ from: 'junk', to: 'inbox', count: 1 }] } });
   again.close();
+});
+
+test('an answer of the second look that is undone waits again, and is named among those that were answered', async () => {
+  const mailbox = await begun();
+  await filter(mailbox, { strictness: 40 });
+  const [one, other] = await arrive(
+    mailbox,
+    mail('A prize of guaranteed money', 'c@other.test', 1, 'junk'),
+    mail('Cheap pills', 'd@other.test', 2, 'junk'),
+  );
+  await act(mailbox, next(), { ids: [one] }, { do: 'mark', junk: true });
+  const { seq } = mailbox;
+  expect(await secondLook(mailbox, 50, [one])).toMatchObject({ total: 1, again: [], rows: [{ id: other }] });
+  await undo(mailbox, next(), seq);
+  expect(await secondLook(mailbox, 50, [one])).toMatchObject({ total: 2, again: [one] });
+  expect(doubtfulJunk(mailbox)).toHaveLength(2);
+  // What is read is still in doubt.
+  await act(mailbox, next(), { ids: [other] }, { do: 'read', value: true });
+  expect(doubtfulJunk(mailbox)).toHaveLength(2);
+  mailbox.close();
 });

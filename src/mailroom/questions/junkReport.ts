@@ -1,4 +1,5 @@
 // Questions about junk: what the filter makes of a message, how it stands on the person's mail, what to look at again.
+import { addressKey } from '../../core/mail/address';
 import { crossValidate, figuresOf } from '../../core/junk/evaluate';
 import { lineOf } from '../../core/junk/settings';
 import { scoreOf } from '../../core/junk/verdict';
@@ -21,10 +22,10 @@ const rounds = 4;
 /** The messages in a place, newest first. */
 const inPlace = (mailbox: Viewing, place: 'inbox' | 'junk') => mailbox.views.list({ kind: 'place', place });
 
-/** Junk that the line took and that nobody has read or marked. */
-export function newJunk(mailbox: Pick<MailState, 'columns'> & Viewing): number[] {
-  const seen = bit.read | bit.markedJunk | bit.byHand;
-  return [...inPlace(mailbox, 'junk')].filter((id) => (mailbox.columns.bits[id] & seen) === 0);
+/** What waits for a second look: what is in Junk and nobody has marked. */
+export function doubtfulJunk(mailbox: Pick<MailState, 'columns'> & Viewing): number[] {
+  const answered = bit.markedJunk | bit.markedGood;
+  return [...inPlace(mailbox, 'junk')].filter((id) => (mailbox.columns.bits[id] & answered) === 0);
 }
 
 /** What the filter makes of a message; null where its bytes can't be read. */
@@ -73,17 +74,34 @@ export async function filterReport(
   return { spread, judged: ids.length, marked, validated, figures, hasShipped: junk.hasShipped };
 }
 
-/** Junk that nobody marked, nearest to the line first. */
+/**
+ * What waits for a second look, the least like junk first: what the Register took stands far below the line, and is wanted
+ * mail more often than what stands at it. Of each sender first only the newest, so that no sender fills the beginning.
+ */
 export async function secondLook(
   mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'> & Judging & Viewing,
   most: number,
+  answered: readonly number[],
 ): Promise<SecondLook> {
   await mailbox.ready();
-  const { columns, junk, setup } = mailbox;
-  const waiting = [...inPlace(mailbox, 'junk')].filter((id) => !(columns.bits[id] & (bit.markedJunk | bit.markedGood)));
+  const { envelopes, junk } = mailbox;
+  const waiting = doubtfulJunk(mailbox);
+  const there = new Set(waiting);
   await junk.judge(waiting);
-  const line = lineOf(setup.junk.strictness) ?? 50;
-  const doubt = (id: number) => Math.abs((junk.score(id) ?? 100) - line);
-  const ids = waiting.sort((a, b) => doubt(a) - doubt(b) || columns.date[b] - columns.date[a]).slice(0, most);
-  return { rows: ids.map((id) => rowOf(mailbox, id)), total: waiting.length };
+  const senders = new Set<string>();
+  // Newest first, as views are: the first of a sender is the newest.
+  const [firsts, others] = [[] as number[], [] as number[]];
+  for (const id of waiting) {
+    const sender = addressKey(envelopes.get(id).from.address);
+    (senders.has(sender) ? others : firsts).push(id);
+    senders.add(sender);
+  }
+  const score = (id: number) => junk.score(id) ?? 101;
+  const byScore = (list: number[]) => list.sort((a, b) => score(a) - score(b));
+  const ids = [...byScore(firsts), ...byScore(others)].slice(0, most);
+  return {
+    rows: ids.map((id) => rowOf(mailbox, id)),
+    total: waiting.length,
+    again: answered.filter((id) => there.has(id)),
+  };
 }

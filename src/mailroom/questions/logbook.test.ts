@@ -32,6 +32,36 @@ async function worked(store: RecordStore = memoryStore(), start = testTime): Pro
   return mailbox;
 }
 
+test('what a rule did: as mail came in, run over what is here, and of how many messages of each entry', async () => {
+  const mailbox = await worked();
+  const rule = {
+    id: 'r',
+    name: 'To the Archive',
+    on: true,
+    when: {
+      match: 'all' as const,
+      of: [{ field: 'from' as const, how: 'is' as const, text: 'sender1@harbour.example' }],
+    },
+    unless: null,
+    then: [{ do: 'move' as const, place: 'archive' as const }],
+  };
+  await changeSetup(mailbox, 'rule', [{ list: 'rules', id: 'r', item: rule }], 'Made a rule', true);
+  const by = incoming(51, 'sender1@harbour.example');
+  const other = incoming(52, 'sender2@harbour.example');
+  await mailbox.exclusive(() =>
+    addMessages(mailbox, [by, other], { command: 'q/1', by: 'post office', says: '2 messages arrived' }),
+  );
+  const { entries } = await logbook(mailbox, { ...wholeLog, decidedBy: 'rule:r' }, 0, 99);
+  expect(entries.map((e) => [e.says, e.count, e.decided])).toEqual([
+    ['2 messages arrived', 2, 1],
+    [expect.stringContaining('Made a rule, and sorted'), 3, 3],
+  ]);
+  // Acts of the person on the same messages are none of the rule's.
+  await act(mailbox, 'back', { ids: [1] }, { do: 'move', place: 'bin' });
+  expect((await logbook(mailbox, { ...wholeLog, decidedBy: 'rule:r' }, 0, 99)).total).toBe(2);
+  expect(entries[0].keptUntil - entries[0].at).toBe(90 * day);
+});
+
 describe('filtered', () => {
   test.each<[Partial<LogFilter>, number[]]>([
     [{}, [8, 7, 6, 5, 4, 3, 2, 1]],
@@ -49,6 +79,7 @@ describe('filtered', () => {
     [{ message: 3 }, [7, 6, 5, 3, 1]],
     [{ message: 10 }, [8]],
     [{ message: 99 }, []],
+    [{ decidedBy: 'rule:nobody' }, []],
     [{ words: 'tide' }, [5, 4]],
     [{ words: 'TIDE', what: 'setup', who: 'you' }, [4]],
   ])('%j', async (some, expected) => {

@@ -1,6 +1,6 @@
 // The Logbook: everything that was done, by whom, on which messages, and whether it can still be undone.
 import type { LogEntry, LogDetail, LogFilter, LogWindow } from '../border/log';
-import { type JournalHead, canUndo, jobOf, undoneBy } from '../state/journalHead';
+import { type JournalHead, canUndo, daysKept, jobOf, undoneBy } from '../state/journalHead';
 import type { Logged, MailState, Loading } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
@@ -47,7 +47,39 @@ function entries(mailbox: Pick<Logged, 'heads'>): Entry[] {
   return out.reverse();
 }
 
-function logEntry(mailbox: Pick<Logged, 'heads'>, { head, parts }: Entry): LogEntry {
+/**
+ * Of how many messages of each entry something decided, as a trace names it. A message is decided about where it was
+ * sorted last: what came in and was sorted anew later counts there.
+ */
+function decidedIn(
+  mailbox: Pick<MailState, 'columns' | 'tables'> & Pick<Logged, 'heads'>,
+  all: readonly Entry[],
+  by: string,
+): Map<number, number> {
+  const { columns, tables, heads } = mailbox;
+  const traces = new Set(
+    tables.traces.items.flatMap((lines, at) => (lines.some((line) => line.by === by) ? [at] : [])),
+  );
+  const seen = new Uint8Array(columns.count);
+  const counts = new Map<number, number>();
+  for (const { head, parts } of all) {
+    if (!parts.some(({ sorted }) => sorted) || head.undoes !== null || undoneBy(heads, head.seq) !== null) continue;
+    let count = 0;
+    for (const { sorted, ids } of parts)
+      for (const id of sorted && ids ? ids : []) {
+        if (!seen[id] && traces.has(columns.trace[id]) && columns.place[id] !== expunged) count++;
+        seen[id] = 1;
+      }
+    if (count > 0) counts.set(head.seq, count);
+  }
+  return counts;
+}
+
+function logEntry(
+  mailbox: Pick<Logged, 'heads'> & Pick<MailState, 'setup'>,
+  { head, parts }: Entry,
+  decided: number | null = null,
+): LogEntry {
   const by = undoneBy(mailbox.heads, head.seq);
   return {
     seq: head.seq,
@@ -56,7 +88,9 @@ function logEntry(mailbox: Pick<Logged, 'heads'>, { head, parts }: Entry): LogEn
     says: head.says,
     count: head.count,
     kinds: [...new Set(parts.flatMap(({ kinds }) => kinds))],
+    decided,
     undoable: canUndo(head) && by === null,
+    keptUntil: head.at + daysKept(mailbox.setup.junk.keepDays) * 86_400_000,
     undoneBy: by,
     undoes: head.undoes,
   };
@@ -86,29 +120,35 @@ export async function logbook(
 ): Promise<LogWindow> {
   await mailbox.journalReady();
   const words = foldSearch(filter.words.trim());
-  const all = entries(mailbox).filter((entry) => fits(entry, filter, words));
-  const { message } = filter;
+  const { message, decidedBy } = filter;
   const { columns, envelopes } = mailbox;
+  const every = entries(mailbox);
+  const decided = decidedBy === null ? null : decidedIn(mailbox, every, decidedBy);
+  const all = every.filter((entry) => fits(entry, filter, words) && (decided?.has(entry.head.seq) ?? true));
   const here = message !== null && message < columns.count && columns.place[message] !== expunged;
   if (here) await envelopes.ensure([message], columns.count);
   return {
     total: all.length,
-    entries: all.slice(from, to).map((entry) => logEntry(mailbox, entry)),
+    entries: all.slice(from, to).map((entry) => logEntry(mailbox, entry, decided?.get(entry.head.seq) ?? null)),
+    keptDays: daysKept(mailbox.setup.junk.keepDays),
     keptSince: mailbox.first > 1 ? (mailbox.heads[0]?.at ?? null) : null,
     message: here ? rowOf(mailbox, message) : null,
   };
 }
 
-/** What an entry touched; null where the Logbook has none of that number. */
+/** What an entry touched, or what of it something decided, as a trace names it; null where the Logbook has none of that number. */
 export async function logDetail(
   mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'> & Pick<Logged, 'heads'> & Judging,
   seq: number,
+  decidedBy: string | null = null,
 ): Promise<LogDetail | null> {
   await mailbox.ready();
   const entry = entries(mailbox).find(({ parts }) => parts.some((part) => part.seq === seq));
   if (!entry) return null;
   const { columns, tables } = mailbox;
-  const ids = [...new Set(entry.parts.flatMap((part) => [...(part.ids ?? [])]))];
+  const wanted = (id: number) =>
+    decidedBy === null || (tables.traces.items[columns.trace[id]] ?? []).some((line) => line.by === decidedBy);
+  const ids = [...new Set(entry.parts.flatMap((part) => [...(part.ids ?? [])]))].filter(wanted);
   const here = ids.filter((id) => columns.place[id] !== expunged);
   const latest = here.toSorted((a, b) => columns.date[b] - columns.date[a] || b - a).slice(0, mostRows);
   const decided = new Map<string, LogDetail['decided'][number]>();
@@ -144,7 +184,7 @@ export function settingOf({ setup }: Pick<MailState, 'setup'>, by: string | null
 }
 
 /** What Undo takes back: the person's last command that was no undo and was not undone. */
-export function lastUndoable(mailbox: Pick<Logged, 'heads'>): LogEntry | null {
+export function lastUndoable(mailbox: Pick<Logged, 'heads'> & Pick<MailState, 'setup'>): LogEntry | null {
   for (let i = mailbox.heads.length - 1; i >= 0; i--) {
     const head = mailbox.heads[i];
     if (head.by !== 'you' || head.undoes !== null || head.final) continue;

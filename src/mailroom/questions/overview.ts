@@ -2,7 +2,7 @@
 import { fixedPlaces, type Place } from '../../core/mail/place';
 import { noAccount } from '../border/views';
 import type { Overview, PostStatus } from '../border/overview';
-import { newJunk } from './junkReport';
+import { doubtfulJunk } from './junkReport';
 import type { MailState, Revised, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Importing } from '../storage/importing';
@@ -66,7 +66,7 @@ export function overview(
       ...views.countOf({ ...inbox, account }),
     })),
     damaged: views.list({ kind: 'damaged' }).length,
-    newJunk: newJunk(mailbox).length,
+    doubtful: doubtfulJunk(mailbox).length,
     stations: stations.map(({ id, name, page }) => ({ id, name, page, today: today.get(id) ?? 0 })),
     setup,
     post,

@@ -1,4 +1,5 @@
 // Finding in the mailroom: a query asked of all messages that are here.
+import { pathsOf } from '../../core/mail/nesting';
 import { Bits } from '../../core/data/bits';
 import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
@@ -129,7 +130,10 @@ export class Finding {
       }
       case 'keyword': {
         const wanted = foldSearch(leaf.label);
-        const label = new Set(setup.labels.filter(({ name }) => foldSearch(name) === wanted).map(({ id }) => id));
+        // By its name, or by all the names down to it, as lists show it where another has that name.
+        const path = pathsOf(setup.labels);
+        const named = setup.labels.filter(({ id, name }) => [name, path(id)].some((its) => foldSearch(its) === wanted));
+        const label = new Set(named.map(({ id }) => id));
         const bears = tables.labelSets.items.map((set) => set.some((id) => label.has(id)));
         return (id) => bears[columns.labels[id]];
       }

@@ -137,7 +137,7 @@ describe('finding, senders and clearing out, as the page asks for them', () => {
     expect(outcome).toMatchObject({ ok: true, receipt: { count: 3 } });
     expect(await service.clearOutCounts([everything], inbox)).toEqual([1]);
     expect(await service.undo('u', 'last')).toMatchObject({ ok: true, receipt: { count: 3 } });
-    expect((await service.logDetail(outcome.ok ? (outcome.receipt.seq ?? 0) : 0))?.total).toBe(3);
+    expect((await service.logDetail(outcome.ok ? (outcome.receipt.seq ?? 0) : 0, null))?.total).toBe(3);
   });
 
   test('what is no clear-out, no sender and no filter is refused at the border', async () => {

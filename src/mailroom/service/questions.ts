@@ -98,7 +98,7 @@ function ofSenders(open: Open, host: ServiceHost) {
     judgement: (id) => judgement(open.mailbox, id),
     filterReport: (job) =>
       filterReport(open.mailbox, (done, total) => host.tell({ kind: 'progress', job, done, total })),
-    secondLook: (most) => secondLook(open.mailbox, most),
+    secondLook: (most, answered) => secondLook(open.mailbox, most, z.array(z.number()).parse(answered)),
     ownAddresses: () => ownAddresses(open.mailbox),
     registerUse: () => registerUse(open.mailbox),
     entryGuards: async (entries) =>
@@ -114,7 +114,15 @@ function ofDecisions(open: Open, host: ServiceHost) {
     whyHere: (id) => whyHere(open.mailbox, id),
     whereWent: (words) => whereWent(open.mailbox, words),
     logbook: (filter, from, to) => logbook(open.mailbox, logFilterSchema.parse(filter), from, to),
-    logDetail: (seq) => logDetail(open.mailbox, seq),
+    logDetail: (seq, decidedBy) =>
+      logDetail(
+        open.mailbox,
+        seq,
+        z
+          .string()
+          .nullable()
+          .parse(decidedBy ?? null),
+      ),
     agenda: () => agenda(open.mailbox),
     exportSetup: () => exportSetup(open.mailbox),
     readSetup: async (document) => {

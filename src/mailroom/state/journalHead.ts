@@ -22,6 +22,8 @@ export interface JournalHead {
   /** Whether it moved messages or brought them in. */
   moved: boolean;
   added: boolean;
+  /** Whether the line sorted its messages: as they came in, or anew. */
+  sorted: boolean;
   kinds: readonly LogKind[];
 }
 
@@ -64,6 +66,7 @@ export function headOf(record: JournalRecord): JournalHead {
     ids,
     moved: record.change?.after.place !== undefined,
     added: record.add !== null,
+    sorted: record.add !== null || record.change?.after.trace !== undefined,
     kinds: kindsOf(record),
   };
 }
@@ -98,3 +101,9 @@ export function undoneBy(heads: readonly JournalHead[], seq: number): number | n
   if (!by) return null;
   return undoneBy(heads, by.seq) === null ? by.seq : null;
 }
+
+/** Entries younger than this are kept however many they are, in days. */
+const youngestKept = 90;
+
+/** For how many days every entry is kept: longer than anything stays in Junk or the Bin. */
+export const daysKept = (keepDays: number): number => Math.max(youngestKept, keepDays + 1);
