@@ -60,7 +60,19 @@ test('the strictness shows which messages change sides before it is saved; savin
   await expect(says).toBeVisible();
   const moved = Number(/(\d+) messages? would go/.exec(await says.innerText())?.[1]);
   expect(moved).toBeGreaterThan(4);
-  await expect(dryRun(page).getByRole('row').filter({ hasText: '!!!' })).toHaveCount(moved);
+  const lines = dryRun(page).getByRole('row').filter({ hasText: '!!!' });
+  await expect(lines).toHaveCount(moved);
+  // Nearest to the line first; and each can be looked into before anything is saved.
+  const scores = (await lines.locator('td:first-child').allInnerTexts()).map(Number);
+  expect(scores).toEqual([...scores].sort((a, b) => a - b));
+  expect(scores[0]).toBeGreaterThanOrEqual(50);
+  await lines.first().getByRole('button').click();
+  await expect(dryRun(page)).toContainText('@prize.test');
+  await expect(dryRun(page).getByRole('link', { name: /^Open it at the desk/ })).toHaveAttribute(
+    'href',
+    /^\/inbox\/m\/\d+$/,
+  );
+  await lines.first().getByRole('button').click();
   // Stricter: at least as many change sides, at once.
   await strictness(page, 10);
   await expect(page.getByText('Mild: junk begins at score 90.')).toBeVisible();
@@ -71,6 +83,25 @@ test('the strictness shows which messages change sides before it is saved; savin
   await undoButton(page).click();
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(12);
   await expect(page.getByText('Off: nothing is judged.')).toBeVisible();
+});
+
+test('how good the filter is on what was marked is drawn for every strictness, and can be read out', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, '/junk-filter');
+  const curve = page.getByRole('region', { name: 'Caught and lost' });
+  await expect(curve).toContainText(/On \d+ that you marked/);
+  await expect(curve.locator('canvas')).toBeVisible();
+  // Off first, then every fifth.
+  await expect(curve.getByRole('row')).toHaveCount(21);
+  await expect(curve.getByRole('row').nth(1)).toHaveText('00.0 %0.0 %');
+  // What stands beside the slider is what the curve says there.
+  await strictness(page, 40);
+  const said = page.getByText(/^On what you marked, each judged without its own mark/);
+  const caught = /([\d.]+) % of junk caught/.exec(await said.innerText())?.[1];
+  const drawn = await curve.getByRole('row').nth(9).locator('td').first().innerText();
+  expect(Number.parseFloat(drawn).toFixed(0)).toBe(caught);
 });
 
 test('what arrives is judged; Why here says the score, the line and the evidence', async ({ page }) => {

@@ -1,15 +1,14 @@
-import { ArrowRight } from 'lucide-react';
 import { countedEffects } from '../../core/effects/effects';
 import { placeName } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
 import type { DryRunResult } from '../../mailroom/border/rules';
-import type { Answer } from '../ui/useAnswer';
-import { exactTime } from '../../core/text/time';
+import { ChangedMessages } from './ChangedMessages';
+import type { DryRun } from './useDryRun';
 import { Waiting } from '../ui/Waiting';
 import { count, messages } from '../../core/text/sentences';
 
 interface DryRunPanelProps {
-  answer: Answer<DryRunResult>;
+  answer: DryRun<DryRunResult>;
   setup: Setup;
   /** What to say when nothing would change. */
   none: string;
@@ -63,41 +62,11 @@ export function DryRunPanel({ answer, setup, none }: DryRunPanelProps) {
                 .join(' ')}
             </p>
           )}
-          {value.report.sample.length > 0 && (
-            <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Messages that would change">
-              <table className="table table-fixed table-sm">
-                <caption className="sr-only">Messages that would change</caption>
-                <thead>
-                  <tr>
-                    <th>From</th>
-                    <th>Subject</th>
-                    <th>Goes</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {value.report.sample.map(({ row, to }) => (
-                    <tr key={row.id}>
-                      <td className="truncate">{row.from.name || row.from.address}</td>
-                      <td className="truncate" title={`${row.subject || 'No subject'}, ${exactTime(row.date)}`}>
-                        {row.subject || 'No subject'}
-                      </td>
-                      <td className="truncate">
-                        {row.place === to ? (
-                          <span className="quiet">stays in {name(to)}</span>
-                        ) : (
-                          <>
-                            {name(row.place)} <ArrowRight size={12} className="inline" aria-label="to" /> {name(to)}
-                          </>
-                        )}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
-          )}
+          {value.report.sample.length > 0 && <ChangedMessages list={value.report.sample} setup={setup} />}
           {value.report.total > value.report.sample.length && (
-            <p className="quiet">and {count(value.report.total - value.report.sample.length)} more.</p>
+            <button className="btn self-start btn-ghost btn-sm" onClick={answer.more}>
+              and {count(value.report.total - value.report.sample.length)} more …
+            </button>
           )}
         </div>
       )}

@@ -6,6 +6,7 @@ import type { Setup } from '../../core/line/setup';
 import type { FilterReport } from '../../mailroom/border/junk';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
+import { useDryRun } from '../dryrun/useDryRun';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
@@ -13,7 +14,6 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { NumberField, Switch } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';
-import { useAnswer } from '../ui/useAnswer';
 import { usePart } from '../ui/usePart';
 import { count, messages } from '../../core/text/sentences';
 import { dayOf } from '../../core/text/time';
@@ -22,6 +22,7 @@ import { Form } from '../ui/Form';
 import { useFilterReport } from './useFilterReport';
 
 const chartPart = () => import('./ScoreChart');
+const caughtPart = () => import('./CaughtChart');
 
 /** The junk filter: how strict it is, drawn on the person's own mail, and what becomes of junk. */
 export function JunkFilterPage() {
@@ -79,8 +80,8 @@ function JunkFilter({ setup }: { setup: Setup }) {
   // Fewer days must not delete at once what had more before: they count from now for what is there already.
   const keepFrom = draft.keepDays === setup.junk.keepDays && setup.junk.keepFrom > 0 ? setup.junk.keepFrom : opened;
   const edits = [{ list: 'junk' as const, id: 'junk' as const, item: { ...draft, keepFrom } }];
-  const answer = useAnswer(
-    () => mailroom.dryRun(edits, null),
+  const answer = useDryRun(
+    (most) => mailroom.dryRun(edits, null, undefined, most),
     `${JSON.stringify([draft.strictness, draft.toBin, draft.contactsSafe, draft.writtenToSafe])} ${revision}`,
     120,
   );
@@ -133,6 +134,9 @@ function JunkFilter({ setup }: { setup: Setup }) {
         right={
           <div className="flex flex-col gap-6">
             <Scores report={report} progress={progress} line={line} />
+            {report && report.validated.length > 0 && (
+              <CaughtAndLost validated={report.validated} strictness={draft.strictness} />
+            )}
             <DryRunPanel
               answer={answer}
               setup={setup}
@@ -311,6 +315,20 @@ function Scores({
           <p className="quiet text-sm">All {messages(report.judged)} in the Inbox and Junk.</p>
         </>
       )}
+    </section>
+  );
+}
+
+/** How good the filter is at every strictness, on what the person marked. */
+function CaughtAndLost({ validated, strictness }: { validated: FilterReport['validated']; strictness: number }) {
+  const Chart = usePart(caughtPart, true)?.CaughtChart;
+  return (
+    <section aria-label="Caught and lost">
+      <h2 className="text-lg font-semibold">Caught and lost, by strictness</h2>
+      {Chart && <Chart validated={validated} strictness={strictness} most={strictest} />}
+      <p className="quiet text-sm">
+        On {count(validated.length)} that you marked, each judged by a filter that had not learned from it.
+      </p>
     </section>
   );
 }

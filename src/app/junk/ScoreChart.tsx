@@ -1,9 +1,10 @@
-import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip, type Plugin } from 'chart.js';
+import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js';
 import { useEffect, useMemo, useRef } from 'react';
 import { barCount as bars, scoreBars, scoresInBar as step } from '../../core/junk/scoreBars';
 import type { FilterReport } from '../../mailroom/border/junk';
 import { usePreferences } from '../state/preferences';
 import { count } from '../../core/text/sentences';
+import { linePlugin } from './scoreLine';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
 
@@ -16,32 +17,6 @@ const series = [
 ] as const;
 
 type Values = ReturnType<typeof scoreBars>;
-
-/** The line, drawn over the bars in a colour and a font. */
-function linePlugin(lineAt: () => number | null, ink: string, font: string): Plugin<'bar'> {
-  return {
-    id: 'line',
-    afterDatasetsDraw: ({ ctx, chartArea, scales }) => {
-      const at = lineAt();
-      if (at === null) return;
-      const { left, right } = scales.x;
-      const x = left + ((right - left) * at) / 100;
-      ctx.save();
-      ctx.strokeStyle = ink;
-      ctx.fillStyle = ink;
-      ctx.lineWidth = 2;
-      ctx.setLineDash([5, 3]);
-      ctx.beginPath();
-      ctx.moveTo(x, chartArea.top);
-      ctx.lineTo(x, chartArea.bottom);
-      ctx.stroke();
-      ctx.font = font;
-      ctx.textAlign = x > (left + right) / 2 ? 'right' : 'left';
-      ctx.fillText(`line at ${at}`, x + (x > (left + right) / 2 ? -6 : 6), chartArea.top + 12);
-      ctx.restore();
-    },
-  };
-}
 
 /** The chart on its canvas, in the colours of the theme. */
 function drawnChart(canvas: HTMLCanvasElement, values: Values, lineAt: () => number | null): Chart {
@@ -86,7 +61,16 @@ function drawnChart(canvas: HTMLCanvasElement, values: Values, lineAt: () => num
       },
       plugins: { legend: { position: 'bottom', labels: { color: ink, boxWidth: 14 } } },
     },
-    plugins: [linePlugin(lineAt, ink, style.font)],
+    plugins: [
+      linePlugin(
+        () => {
+          const line = lineAt();
+          return line === null ? null : { share: line / 100, says: `line at ${line}` };
+        },
+        ink,
+        style.font,
+      ),
+    ],
   });
 }
 

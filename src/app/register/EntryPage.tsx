@@ -11,6 +11,7 @@ import {
 } from '../../core/senders/register';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
+import { useDryRun } from '../dryrun/useDryRun';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
@@ -45,8 +46,8 @@ export function EntryPage() {
 function useEntryChecks(entry: Entry | null, edits: SetupEdit[], error: string) {
   const revision = useMailbox((s) => s.revision);
   const asked = `${JSON.stringify(edits)} ${revision} ${error}`;
-  const answer = useAnswer(
-    () => (entry ? mailroom.dryRun(edits, null) : Promise.resolve({ ok: false as const, error })),
+  const answer = useDryRun(
+    (most) => (entry ? mailroom.dryRun(edits, null, undefined, most) : Promise.resolve({ ok: false as const, error })),
     asked,
     80,
   );

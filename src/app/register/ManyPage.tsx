@@ -1,10 +1,11 @@
 import { useMemo, useState } from 'react';
 import { readMany } from './readMany';
 import { mergeEntries, mostCsv, type CsvEntries } from '../../core/senders/registerCsv';
-import type { Standing } from '../../core/senders/register';
+import type { Entry, Standing } from '../../core/senders/register';
 import type { Setup } from '../../core/line/setup';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import { mailroom } from '../../mailroom/client';
+import { useDryRun } from '../dryrun/useDryRun';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
@@ -77,6 +78,13 @@ function Sources({ text, trouble, onFile, onText }: SourcesProps) {
 
 const nothingRead: CsvEntries = { entries: [], rows: [], wrong: [], wrongCount: 0, head: null };
 
+/** What some entries would do to the mail here, and what speaks against them. */
+function useManyChecks(edits: SetupEdit[], entries: Entry[], asked: string) {
+  const answer = useDryRun((most) => mailroom.dryRun(edits, null, undefined, most), asked, 250);
+  const check = useAnswer(() => mailroom.entryGuards(entries), asked, 250);
+  return { answer, check };
+}
+
 function Many({ setup }: { setup: Setup }) {
   const leave = useLeave();
   const revision = useMailbox((s) => s.revision);
@@ -99,8 +107,7 @@ function Many({ setup }: { setup: Setup }) {
     const list = together.edits.map((item): SetupEdit => ({ list: 'register', id: item.id, item }));
     return { edits: list, entries: together.edits, takings: together.takings };
   }, [read, opened, setup.register]);
-  const answer = useAnswer(() => mailroom.dryRun(edits, null), `${question} ${waiting} ${revision}`, 250);
-  const check = useAnswer(() => mailroom.entryGuards(entries), `${question} ${waiting} ${revision}`, 250);
+  const { answer, check } = useManyChecks(edits, entries, `${question} ${waiting} ${revision}`);
   const guards = check.value ?? [];
   const [sureOf, setSureOf] = useState<string | null>(null);
   const sure = sureOf === question;

@@ -6,13 +6,13 @@ import { isGroup, type Condition, type Group, type Rule } from '../../core/rules
 import { conditionWords, ruleName, ruleSentence } from '../../core/rules/ruleWords';
 import type { RuleProposals } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
+import { useDryRun } from '../dryrun/useDryRun';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
-import { useAnswer } from '../ui/useAnswer';
 import { useLeave } from '../ui/useLeave';
 import { count } from '../../core/text/sentences';
 import { ActionFields } from './ActionFields';
@@ -176,10 +176,10 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
 
   const read = readDraft(draft, setup, ids);
   const edits = read.ok ? read.edits : [];
-  const answer = useAnswer(
-    () =>
+  const answer = useDryRun(
+    (most) =>
       read.ok
-        ? mailroom.dryRun(read.edits, ids.rule, ids.rule)
+        ? mailroom.dryRun(read.edits, ids.rule, ids.rule, most)
         : Promise.resolve({ ok: false as const, error: read.error }),
     `${JSON.stringify(edits)} ${revision} ${read.ok ? '' : read.error}`,
     120,

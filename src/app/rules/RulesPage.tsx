@@ -16,11 +16,11 @@ import type { SetupEdit } from '../../core/line/setupEdit';
 import type { RuleSetReport } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
+import { useDryRun } from '../dryrun/useDryRun';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
-import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../../core/text/sentences';
 import { effectOf } from '../../core/effects/effects';
 
@@ -230,7 +230,7 @@ function RuleList({ setup, report, onMove, edit }: RuleListProps) {
 export function RulesPage() {
   const setup = useMailbox((s) => s.overview?.setup);
   const revision = useMailbox((s) => s.revision);
-  const answer = useAnswer(() => mailroom.ruleSetReport([]), `${revision}`, 60);
+  const answer = useDryRun((most) => mailroom.ruleSetReport([], most), `${revision}`, 60);
   if (!setup) return null;
   const edit = async (edits: SetupEdit[], says: string) =>
     tellOutcome(await mailroom.editSetup(commandId(), edits, says, false));

@@ -79,10 +79,10 @@ export interface Mailroom {
   drop(asker: string): Promise<void>;
   act(command: string, selection: Selection, act: Act): Promise<Outcome>;
   editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
-  /** `asker`: who asks; their older question is dropped. */
-  dryRun(edits: SetupEdit[], ruleId: string | null, asker?: string): Promise<DryRunResult>;
+  /** `asker`: who asks; their older question is dropped. `most`: how many of the messages are shown. */
+  dryRun(edits: SetupEdit[], ruleId: string | null, asker?: string, most?: number): Promise<DryRunResult>;
   /** What the set of rules does, as it would be after some edits. */
-  ruleSetReport(edits: SetupEdit[]): Promise<RuleSetReport>;
+  ruleSetReport(edits: SetupEdit[], most?: number): Promise<RuleSetReport>;
   /** Takes a label or folder off; its mail is kept. */
   dissolve(command: string, what: Dissolving): Promise<Outcome>;
   agenda(): Promise<Agenda>;

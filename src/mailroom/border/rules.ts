@@ -16,8 +16,11 @@ export interface DryRunReport {
   effects: Partial<Record<keyof Changes, number>>;
   /** Of those that would go to Junk or the Bin: from people the person wrote to, flagged, unread. */
   wanted: { writtenTo: number; flagged: number; unread: number };
-  /** The messages, newest first, wanted ones before the others; at most 200. */
-  sample: { row: Row; to: Place }[];
+  /**
+   * The messages, as many as were asked for: newest first, wanted ones before the others; where the junk filter’s line
+   * decides, nearest to it first, with their scores.
+   */
+  sample: { row: Row; to: Place; score: number | null }[];
   /** For a rule: how many messages here match its conditions, whatever becomes of them. */
   matching: number | null;
   /** For a rule: how many each of its conditions holds for by itself, in the order of conditionsOf. */

@@ -330,3 +330,16 @@ test('a script taken up in place of the rules is undone whole', async () => {
   await undo(mailbox, 'undo-script', seq);
   expect(mailbox.setup).toEqual(before);
 });
+
+test('all of the messages are shown where that is asked for, in one order whatever the number', async () => {
+  const mailbox = await filled(260);
+  const edits = [put(rule('all', [subject('Message')], [{ do: 'move', place: 'archive' }]))];
+  const shown = async (most?: number) => {
+    const said = await dryRun(mailbox, edits, null, undefined, most);
+    return said.ok ? said.report.sample.map(({ row }) => row.id) : [];
+  };
+  const all = await shown(700);
+  expect(all).toHaveLength(260);
+  expect(await shown()).toEqual(all.slice(0, 200));
+  expect(await shown(10)).toEqual(all.slice(0, 10));
+});

@@ -1,4 +1,5 @@
 // Dry runs: what a changed setup, or the whole set of rules, would do to the mail here; and running the set over it.
+import { lineOf } from '../../core/junk/settings';
 import type { DryRunChange } from '../../core/line/dryRun';
 import type { Changes } from '../../core/effects/effects';
 import { placeTraits, type Place } from '../../core/mail/place';
@@ -16,10 +17,17 @@ import type { Sorting } from '../search/searching';
 import { rowOf } from './row';
 import { withoutRules } from '../../core/line/setup';
 
-const mostSample = 200;
+/** How many messages a dry run shows where nobody asked for more. */
+export const usuallyShown = 200;
 
 /** The first of some items by their rank, highest first: of many a few, without sorting them all. */
 function firstOf<T>(items: readonly T[], most: number, rankOf: (item: T) => [number, number]): T[] {
+  if (most > usuallyShown) {
+    // What is alike stands as below: the later one first.
+    const ranked = items.map((item) => ({ item, rank: rankOf(item) })).reverse();
+    ranked.sort((a, b) => b.rank[0] - a.rank[0] || b.rank[1] - a.rank[1]);
+    return ranked.slice(0, most).map(({ item }) => item);
+  }
   const first: { item: T; rank: [number, number] }[] = [];
   // From the end: ids mostly grow with the date, and what comes first then stays first.
   for (let i = items.length - 1; i >= 0; i--) {
@@ -34,10 +42,18 @@ function firstOf<T>(items: readonly T[], most: number, rankOf: (item: T) => [num
   return first.map(({ item }) => item);
 }
 
+/** What is shown of the messages that would change: how many, and the line by which they do, if one decides. */
+interface Shown {
+  most: number;
+  /** The score at which junk begins or would begin; null where it is not what is changed. */
+  line: number | null;
+}
+
 /** What changes would come to, with a sample of them. */
 function reportOf(
   mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Correspondents, 'people'> & Judging,
   changes: readonly DryRunChange[],
+  { most, line }: Shown,
 ): DryRunReport {
   const { bits, date } = mailbox.columns;
   const report: DryRunReport = {
@@ -71,9 +87,13 @@ function reportOf(
     }
   }
   report.moves = [...moves.values()].flatMap((from) => [...from.values()]).sort((a, b) => b.count - a.count);
-  report.sample = firstOf(changes, mostSample, ({ id }) => [weight.get(id) ?? 0, date[id]]).map((change) => ({
-    row: rowOf(mailbox, change.id),
-    to: change.to,
+  const score = (id: number) => (line === null ? null : mailbox.junk.score(id));
+  const rank = (id: number): number =>
+    line === null ? (weight.get(id) ?? 0) : -Math.abs((score(id) ?? Infinity) - line);
+  report.sample = firstOf(changes, most, ({ id }) => [rank(id), date[id]]).map(({ id, to }) => ({
+    row: rowOf(mailbox, id),
+    to,
+    score: score(id),
   }));
   return report;
 }
@@ -86,14 +106,21 @@ export async function dryRun(
   mailbox: SortedMail & Sorting,
   edits: SetupEdit[],
   ruleId: string | null,
-  wanted?: () => boolean,
+  wanted: () => boolean = () => true,
+  most = usuallyShown,
 ): Promise<DryRunResult> {
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return { ok: false, error: next.error };
   await mailbox.readyToSort(next.setup, wanted);
-  if (wanted && !wanted()) return { ok: false, error: 'Another question came in between.' };
+  if (!wanted()) return { ok: false, error: 'Another question came in between.' };
   const asked = askedOf(mailbox, mailbox.setup, next.setup);
-  const report = reportOf(mailbox, changesBetween(mailbox, mailbox.setup, next.setup, candidates(mailbox), asked));
+  const changes = changesBetween(mailbox, mailbox.setup, next.setup, candidates(mailbox), asked);
+  const { junk } = next.setup;
+  // Turned off, it is the line of before by which they come back.
+  const line = edits.some(({ list }) => list === 'junk')
+    ? lineOf(junk.strictness || mailbox.setup.junk.strictness)
+    : null;
+  const report = reportOf(mailbox, changes, { most, line });
   const rule = next.setup.rules.find((r) => r.id === ruleId);
   if (rule) {
     const { here, ask, askRule } = asked(next.setup);
@@ -104,7 +131,11 @@ export async function dryRun(
 }
 
 /** What the whole set of rules, as it would be after some edits, does with the mail here. */
-export async function ruleSetReport(mailbox: SortedMail & Sorting, edits: SetupEdit[]): Promise<RuleSetReport> {
+export async function ruleSetReport(
+  mailbox: SortedMail & Sorting,
+  edits: SetupEdit[],
+  most = usuallyShown,
+): Promise<RuleSetReport> {
   const next = edited(mailbox.setup, edits);
   const setup = next.ok ? next.setup : mailbox.setup;
   await mailbox.readyToSort(setup);
@@ -135,6 +166,6 @@ export async function ruleSetReport(mailbox: SortedMail & Sorting, edits: SetupE
       };
     }),
     contradictions: contradictions(rules),
-    here: reportOf(mailbox, changesBetween(mailbox, withoutRules(setup), setup)),
+    here: reportOf(mailbox, changesBetween(mailbox, withoutRules(setup), setup), { most, line: null }),
   };
 }

@@ -130,12 +130,14 @@ function ofDecisions(open: Open, host: ServiceHost) {
       await open.mailbox.ready();
       return readSetup(open.mailbox, document);
     },
-    dryRun: (edits, ruleId, asker) => {
+    dryRun: (edits, ruleId, asker, most) => {
       const checked = setupEditSchema.array().safeParse(edits);
       if (!checked.success) return Promise.resolve({ ok: false, error: checked.error.issues[0].message });
-      return dryRun(open.mailbox, checked.data, ruleId, asker === undefined ? () => true : newest.ask(asker));
+      const wanted = asker === undefined ? () => true : newest.ask(asker);
+      return dryRun(open.mailbox, checked.data, ruleId, wanted, shownSchema.parse(most));
     },
-    ruleSetReport: (edits) => ruleSetReport(open.mailbox, setupEditSchema.array().parse(edits)),
+    ruleSetReport: (edits, most) =>
+      ruleSetReport(open.mailbox, setupEditSchema.array().parse(edits), shownSchema.parse(most)),
     ruleProposals: (id) => ruleProposals(open.mailbox, id),
     habit: (ids, place) => habit(open.mailbox, ids, placeSchema.parse(place)),
     clearOutReport: (asker, choice, of) => {
@@ -151,6 +153,9 @@ function ofDecisions(open: Open, host: ServiceHost) {
     drop: async (asker) => void newest.ask(asker),
   } satisfies Partial<Mailroom>;
 }
+
+/** How many messages of a dry run are shown. */
+const shownSchema = z.number().int().min(1).max(1_000_000).optional();
 
 /** All questions. `post`: how the post office stands. */
 export function questionsOf(open: Open, host: ServiceHost, post: () => PostStatus) {
