@@ -165,3 +165,36 @@ test('hostile and wrong files are refused in words; CSV goes out safe to open', 
   expect(bytes.toString()).toContain("'=cmd()");
   expect(bytes.toString()).toContain("'+1");
 });
+
+test('the forms of an entry follow the sender that is typed; countries by their own names; other letters in both forms', async ({
+  page,
+}) => {
+  await openWith(page, [
+    { id: 'a', from: 'Ann <ann@bücher.test>' },
+    { id: 'b', from: 'bo@x.test' },
+  ]);
+  await rows(page).filter({ hasText: 'Message b' }).click();
+  await page.getByRole('article').getByRole('link', { name: 'Block' }).click();
+  await expect(page.getByRole('button', { name: 'Only bo@x.test' })).toBeVisible();
+  await page.getByLabel('Address or domain').fill('cy@quay.test');
+  await expect(page.getByRole('button', { name: 'Only bo@x.test' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'All of quay.test' }).click();
+  await expect(page.getByLabel('Address or domain')).toHaveValue('quay.test');
+  // The address stays at hand.
+  await page.getByRole('button', { name: 'Only cy@quay.test' }).click();
+  await expect(page.getByLabel('Address or domain')).toHaveValue('cy@quay.test');
+  await page.getByLabel('About').selectOption('Country domain');
+  await page.getByLabel('Find a country').fill('schweiz');
+  await expect(page.getByText('Switzerland (.ch)')).toBeVisible();
+  await page.getByLabel('About').selectOption('A sender or domain');
+  await page.getByLabel('Address or domain').fill('Bücher.test');
+  await page.getByRole('button', { name: /^Block and sort/ }).click();
+  await page.getByRole('navigation').getByRole('link', { name: 'Register' }).click();
+  const entry = page.getByRole('row').filter({ hasText: 'xn--bcher-kva.test (bücher.test)' });
+  await expect(entry).toBeVisible();
+  for (const word of ['bücher', 'xn--bcher']) {
+    await page.getByLabel('Show only').fill(word);
+    await expect(entry).toBeVisible();
+  }
+  await expect.poll(() => counts(page, 'Junk')).toMatchObject({ total: 1 });
+});

@@ -2,6 +2,7 @@ import { Filter, Reply, ReplyAll, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Address } from '../../core/mail/address';
+import { bothForms } from '../../core/senders/normal';
 import type { Setup } from '../../core/line/setup';
 import { placeName } from '../../core/mail/place';
 import type { ShownBlock } from '../../core/mail/shown';
@@ -108,7 +109,7 @@ function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
           </span>{' '}
           {row.from.name && (
             <span className="font-mono text-sm">
-              <Marked text={row.from.address} part="people" />
+              <Marked text={bothForms(row.from.address)} part="people" />
             </span>
           )}
         </p>

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { domainOf } from '../../core/mail/address';
+import { foldSearch } from '../../core/text/fold';
 import { everything, type EntryInput, type EntryKind } from '../../core/senders/register';
 import type { About } from './entryDraft';
 import { isPicked, kindWords, picksOf } from './kinds';
@@ -22,10 +23,16 @@ interface EntryFieldsProps {
 export function EntryFields({ about, read, says, from, own, onChange }: EntryFieldsProps) {
   const set = (part: Partial<About>) => onChange({ ...about, ...part });
   const { kind } = about;
-  const domain = domainOf(from.address);
+  // The forms that are offered follow the sender that is typed; with a domain alone the address at it stays at hand.
+  const [typedSender, setTypedSender] = useState(from.address);
+  const typedNow = kind === 'sender' && read.ok ? read.value : null;
+  const isAddress = read.ok && read.kind === 'address';
+  const sender = typedNow === null || domainOf(typedSender) === typedNow ? typedSender : typedNow;
+  if (isAddress && typedNow !== null && typedNow !== typedSender) setTypedSender(typedNow);
+  const domain = domainOf(sender);
   const offers = [
-    ...(from.address.includes('@') ? ([['sender', from.address, `Only ${from.address}`]] as const) : []),
-    ...(domain && from.address.includes('@') ? ([['sender', domain, `All of ${domain}`]] as const) : []),
+    ...(sender.includes('@') ? ([['sender', sender, `Only ${sender}`]] as const) : []),
+    ...(domain && sender.includes('@') ? ([['sender', domain, `All of ${domain}`]] as const) : []),
     ...(from.listId ? ([['list', from.listId, `The list ${from.listId}`]] as const) : []),
   ];
   return (
@@ -110,8 +117,8 @@ export function EntryFields({ about, read, says, from, own, onChange }: EntryFie
 function Picks({ kind, about, onChange }: { kind: EntryKind; about: About; onChange: (about: About) => void }) {
   const [wanted, setWanted] = useState('');
   const picks = useMemo(() => picksOf(kind), [kind]);
-  const word = wanted.trim().toLowerCase();
-  const shown = picks.filter(([value, words]) => value.includes(word) || words.toLowerCase().includes(word));
+  const word = foldSearch(wanted.trim());
+  const shown = picks.filter(([value, words, also]) => foldSearch(`${value} ${words} ${also ?? ''}`).includes(word));
   const all = about.typed === everything;
   const pick = (value: string, on: boolean) => {
     if (!all) return onChange({ ...about, typed: value });

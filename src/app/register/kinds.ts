@@ -1,5 +1,5 @@
 // The kinds of entries as the Register's pages name them.
-import { countryDomains, countryName } from '../../core/senders/countries';
+import { countryDomains, countryName, ownCountryNames } from '../../core/senders/countries';
 import { scriptCodes } from '../../core/text/writingSystem';
 import { scriptName, type EntryKind } from '../../core/senders/register';
 
@@ -55,11 +55,11 @@ const charsets: readonly (readonly [name: string, use: string])[] = [
   ['tis-620', 'Thai'],
 ];
 
-/** What can be picked for a kind: its value, and the words beside it. */
-export function picksOf(kind: EntryKind): readonly (readonly [value: string, words: string])[] {
+/** What can be picked for a kind: its value, the words beside it, and more by which it is found. */
+export function picksOf(kind: EntryKind): readonly (readonly [value: string, words: string, also?: string])[] {
   if (kind === 'country')
     return countryDomains
-      .map((code) => [code, `${countryName(code) ?? code} (.${code})`] as const)
+      .map((code) => [code, `${countryName(code) ?? code} (.${code})`, ownCountryNames(code).join(' ')] as const)
       .sort((a, b) => a[1].localeCompare(b[1]));
   if (kind === 'script') return scriptCodes.map((code) => [code, scriptName(code)] as const);
   return charsets.map(([name, use]) => [name, `${name} (${use})`] as const);

@@ -7,6 +7,8 @@ import { conditionWords, ruleName, ruleSentence } from '../../core/rules/ruleWor
 import type { RuleProposals } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { useDryRun } from '../dryrun/useDryRun';
+import type { RuleReach } from '../../mailroom/border/rules';
+import { Oddities } from './Oddities';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
@@ -138,6 +140,31 @@ function Unless({ group, setup, holds, onChange }: UnlessProps) {
   );
 }
 
+/** What is odd about the rule as it is written now. */
+function Reach({
+  reach: { never, contradictions, shadows },
+  id,
+  setup,
+}: {
+  reach: RuleReach;
+  id: string;
+  setup: Setup;
+}) {
+  const naming = (other: string) => {
+    const rule = setup.rules.find((one) => one.id === other);
+    return <strong>“{rule ? ruleName(rule, setup) : 'a rule that is gone'}”</strong>;
+  };
+  return (
+    <Oddities
+      never={never}
+      under={contradictions.filter(({ second }) => second === id)}
+      over={contradictions.filter(({ first }) => first === id)}
+      shadows={shadows}
+      naming={naming}
+    />
+  );
+}
+
 interface NameFieldProps {
   name: string;
   /** What it is called without a name of its own. */
@@ -226,6 +253,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
                 {ruleSentence(read.rule, withNew(setup, draft, ids))}
               </p>
             )}
+            {report?.reach && <Reach reach={report.reach} id={ids.rule} setup={setup} />}
             <RunHere on={runHere} onChange={setRunHere} />
             <div className="flex gap-2">
               <SaveSorted word="Save the rule" runHere={runHere} answer={answer} disabled={!read.ok || saving} />

@@ -17,12 +17,12 @@ import type { RuleSetReport } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';
 import { useDryRun } from '../dryrun/useDryRun';
+import { Oddities } from './Oddities';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { count, messages } from '../../core/text/sentences';
-import { effectOf } from '../../core/effects/effects';
 
 type RuleReport = RuleSetReport['rules'][number];
 
@@ -36,42 +36,6 @@ function RuleLink({ id, setup }: { id: string; setup: Setup }) {
     </Link>
   ) : (
     <>a rule that is gone</>
-  );
-}
-
-/** What is odd about a rule: it is never reached, or two contradict. */
-function Oddities({
-  report,
-  contradictions,
-  setup,
-}: {
-  report: RuleReport;
-  contradictions: Contradiction[];
-  setup: Setup;
-}) {
-  const { never } = report;
-  if (!never && contradictions.length === 0) return null;
-  return (
-    <div className="mt-1 flex flex-col border-l-4 border-accent bg-base-200 px-3 py-1 text-sm">
-      {never?.why === 'impossible' && <p>Its conditions exclude each other: it can never match.</p>}
-      {never?.why === 'shadowed' && (
-        <p>
-          Never reached: all that it matches is taken before, by{' '}
-          {never.by.map((id, i) => (
-            <span key={id}>
-              {i > 0 && ' and '}“<RuleLink id={id} setup={setup} />”
-            </span>
-          ))}
-          . Move it up, or take it off.
-        </p>
-      )}
-      {contradictions.map(({ first, about }) => (
-        <p key={`${first} ${about}`}>
-          Contradicts “<RuleLink id={first} setup={setup} />
-          ”, which {effectOf(about).clash?.does} the same mail differently: the upper one has its way.
-        </p>
-      ))}
-    </div>
   );
 }
 
@@ -134,7 +98,17 @@ function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit 
             </Link>
           </p>
         )}
-        {report && <Oddities report={report} contradictions={contradictions} setup={setup} />}
+        {report && (
+          <Oddities
+            never={report.never}
+            under={contradictions}
+            naming={(id) => (
+              <>
+                “<RuleLink id={id} setup={setup} />”
+              </>
+            )}
+          />
+        )}
       </div>
       <div className="ml-auto flex items-center">
         <label className="mr-1 flex items-center gap-1.5 text-sm">

@@ -1,3 +1,4 @@
+import { bothForms } from '../../core/senders/normal';
 import { Filter, Search, ShieldCheck, ShieldX, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -148,7 +149,7 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
   const revision = useMailbox((s) => s.revision);
   const { value: report, waiting } = useAnswer(() => mailroom.sender(sender), `${JSON.stringify(sender)} ${revision}`);
   const standing = setup.register.find((entry) => entry.kind === sender.by && entry.value === sender.value);
-  const title = report?.line.name && sender.by === 'address' ? report.line.name : sender.value;
+  const title = report?.line.name && sender.by === 'address' ? report.line.name : bothForms(sender.value);
   return (
     <aside
       aria-label={`Sender ${sender.value}`}
@@ -157,7 +158,9 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
       <div className="flex items-start gap-2">
         <div className="min-w-0 flex-1">
           <h2 className="text-lg leading-snug font-semibold [overflow-wrap:anywhere]">{title}</h2>
-          {title !== sender.value && <p className="font-mono text-sm [overflow-wrap:anywhere]">{sender.value}</p>}
+          {title !== bothForms(sender.value) && (
+            <p className="font-mono text-sm [overflow-wrap:anywhere]">{bothForms(sender.value)}</p>
+          )}
           {standing && (
             <p className="text-sm">
               {standing.standing === 'safe' ? 'Safe' : 'Blocked'} since {dayOf(standing.since)}:{' '}

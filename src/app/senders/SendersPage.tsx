@@ -1,3 +1,4 @@
+import { bothForms } from '../../core/senders/normal';
 import { ArrowDown, ArrowUp, Check } from 'lucide-react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
@@ -74,10 +75,10 @@ interface LineProps {
 
 function Line({ line, chosen, beside, onPick }: LineProps) {
   const { sender, name, messages: n } = line;
-  const title = sender.by === 'address' ? name || sender.value : sender.value;
+  const title = sender.by === 'address' ? name || bothForms(sender.value) : bothForms(sender.value);
   const below =
     sender.by === 'address'
-      ? sender.value
+      ? bothForms(sender.value)
       : `${count(line.addresses)} ${line.addresses === 1 ? 'address' : 'addresses'}`;
   const share = Math.round((100 * line.unread) / n);
   return (

@@ -6,6 +6,7 @@ import type { MessageTable } from '../rules/messageTable';
 import type { Envelope } from '../mail/envelopeSchema';
 import { boundsOfDay } from '../text/day';
 import { foldSearch } from '../text/fold';
+import { normalDomain, unicodeDomain } from '../senders/normal';
 import type { Query } from './query';
 import type { Part } from './units';
 
@@ -77,6 +78,20 @@ const sourcesOf: Partial<Record<TextLeaf['key'], readonly Source[]>> = {
   words: ['subject', 'from', 'to', 'cc', 'attachments'],
 };
 
+const peopleSources: ReadonlySet<Source> = new Set<Source>(['from', 'to', 'cc']);
+
+/**
+ * The other forms of what may be a domain, or a whole label of one: in ASCII, as mostly stands in mail, and in letters
+ * (RFC 5890, section 2.3.2.1).
+ */
+export function otherForms(text: string): string[] {
+  const forms = [
+    text.replace(/[^\s@.<>,]+/g, (label) => normalDomain(label)),
+    text.replace(/[^\s@.<>,]+/g, (label) => (/^xn--/i.test(label) ? unicodeDomain(label.toLowerCase()) : label)),
+  ];
+  return forms.filter((form) => form !== text && form !== text.toLowerCase());
+}
+
 /**
  * The messages that a key with a text asks for. `toRead` are told of where only the message tells: their header has the
  * field, and the index does not keep what it says.
@@ -90,7 +105,11 @@ export function findText(
   const bits = new Bits(table.count);
   const set = (message: number) => bits.set(message);
   const text = foldSearch(blanksAsOne(leaf.text));
-  for (const source of sourcesOf[leaf.key] ?? []) table.markHolding(source, text, bits);
+  for (const source of sourcesOf[leaf.key] ?? []) {
+    table.markHolding(source, text, bits);
+    if (peopleSources.has(source))
+      for (const other of otherForms(leaf.text)) table.markHolding(source, foldSearch(blanksAsOne(other)), bits);
+  }
   if (leaf.key === 'words' || leaf.key === 'body') texts.eachHolding(text, ['body'], set);
   if (leaf.key === 'text') texts.eachHolding(text, ['body', 'header'], set);
   if (leaf.key === 'header' || leaf.key === 'bcc') {

@@ -189,3 +189,17 @@ test('searching folds case, accents and forms, and keeps words whole', () => {
     { numRuns: 500 },
   );
 });
+
+test('a domain of other letters is found in both of its forms, also by a whole label of it', () => {
+  const mail = (from: string) => new Message(new TextEncoder().encode(`From: ${from}\r\nSubject: x\r\n\r\nText\r\n`));
+  const some = new SearchedMessages();
+  some.add(mail('ana@xn--bcher-kva.example'));
+  some.add(mail('bo@bücher.example'));
+  some.add(mail('cy@bucher.test'));
+  const found = (query: string) => some.search(parsed(query));
+  expect(found('from bücher.example')).toEqual([0, 1]);
+  expect(found('from ana@bücher.example')).toEqual([0]);
+  expect(found('from XN--bcher-kva.example')).toEqual([0, 1]);
+  expect(found('bücher')).toEqual([0, 1, 2]);
+  expect(found('from harbour')).toEqual([]);
+});

@@ -22,6 +22,41 @@ export function countryName(code: string): string | null {
   return known.has(code) ? (reserved[code] ?? names.get(otherwise[code] ?? code.toUpperCase()) ?? null) : null;
 }
 
+/** Countries with more languages of their own than the one that most there speak (Unicode CLDR, territoryInfo; from memory). */
+const languages: Record<string, string[]> = {
+  BE: ['nl', 'fr', 'de'],
+  CA: ['en', 'fr'],
+  CH: ['de', 'fr', 'it', 'rm'],
+  CY: ['el', 'tr'],
+  ES: ['es', 'ca', 'eu', 'gl'],
+  FI: ['fi', 'sv'],
+  IE: ['en', 'ga'],
+  IN: ['hi', 'en', 'bn', 'ta'],
+  LU: ['lb', 'fr', 'de'],
+  MT: ['mt', 'en'],
+  NO: ['nb', 'nn'],
+  GB: ['en', 'cy', 'gd'],
+};
+
+const displayNames = new Map<string, Intl.DisplayNames>();
+
+function nameIn(language: string, region: string): string | undefined {
+  let its = displayNames.get(language);
+  if (!its) displayNames.set(language, (its = new Intl.DisplayNames(language, { type: 'region', fallback: 'none' })));
+  return its.of(region);
+}
+
+/**
+ * The names of a country domain in the languages of that country: `ch` → Schweiz, Suisse, Svizzera, Svizra; none where it
+ * is no country's, or where the host has no such names.
+ */
+export function ownCountryNames(code: string): string[] {
+  const region = otherwise[code] ?? code.toUpperCase();
+  if (!names.has(region)) return [];
+  const spoken = languages[region] ?? [new Intl.Locale('und', { region }).maximize().language];
+  return [...new Set(spoken.flatMap((language) => nameIn(language, region) ?? []))];
+}
+
 /** The country domain in which a domain ends; null where it ends in none. */
 export function countryOf(domain: string): string | null {
   const end = domain.slice(domain.lastIndexOf('.') + 1);

@@ -1,4 +1,5 @@
-import { editDistance, lookAlikeOf, skeleton, unicodeDomain } from './lookAlike';
+import { editDistance, lookAlikeOf, skeleton } from './lookAlike';
+import { unicodeDomain } from './normal';
 import { lyingLinks } from './lyingLinks';
 import { knownPeople, suspicionsOf } from './suspicion';
 

@@ -1,6 +1,5 @@
 // Look-alikes: names written so that the eye takes them for others (UTS #39).
-// The slash: the package, not the module of that name in Node.js.
-import punycode from 'punycode/punycode.js';
+import { unicodeDomain } from './normal';
 // Unicode's confusables.txt, written by scripts/confusables-table.py.
 import prototypes from './confusables.json';
 
@@ -52,14 +51,4 @@ export function lookAlikeOf(domain: string, known: ReadonlySet<string>): string 
     if (other.length >= shortest && editDistance(shown, other, 1) === 1) return other;
   }
   return null;
-}
-
-/** A domain as it is shown: its ASCII labels of IDNA read (RFC 3492); what is none stays. */
-export function unicodeDomain(domain: string): string {
-  if (!domain.includes('xn--')) return domain;
-  try {
-    return punycode.toUnicode(domain);
-  } catch {
-    return domain;
-  }
 }

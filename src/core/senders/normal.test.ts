@@ -1,7 +1,7 @@
 import { countryDomains, countryName, countryOf } from './countries';
 import { isPublicSuffix, siteOf } from '../mail/site';
 import { scriptOf } from '../text/writingSystem';
-import { normalAddress, normalDomain, withoutSubaddress } from './normal';
+import { bothForms, normalAddress, normalDomain, withoutSubaddress } from './normal';
 
 test.each([
   ['case', 'Ana@HARBOUR.Example', 'ana@harbour.example'],
@@ -91,3 +91,14 @@ test.each([
   ['Deva', 'सभी मनुष्यों को गौरव'],
   ['', '12345 !?'],
 ])('text in %s (ISO 15924)', (code, text) => expect(scriptOf(text)).toBe(code));
+
+// RFC 3492, section 7.1 (sample labels of its kind), and the IDN test domain of RFC 6530's field of use; from memory.
+test.each([
+  ['ana@xn--bcher-kva.example', 'ana@xn--bcher-kva.example (ana@bücher.example)'],
+  ['xn--bcher-kva.example', 'xn--bcher-kva.example (bücher.example)'],
+  ['harbour.example', 'harbour.example'],
+  ['xn--', 'xn--'],
+  // U+202E, which IDNA refuses.
+  ['xn--ab-g4t.example', 'xn--ab-g4t.example'],
+  ['Ana@XN--BCHER-KVA.example', 'Ana@XN--BCHER-KVA.example'],
+])('%s is shown as %s', (value, shown) => expect(bothForms(value)).toBe(shown));

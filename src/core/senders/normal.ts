@@ -1,4 +1,6 @@
 // The normal form of addresses and domains: two that reach the same mailbox are written alike.
+// The slash: the package, not the module of that name in Node.js.
+import punycode from 'punycode/punycode.js';
 import { trimEndOf } from '../text/trim';
 import { domainOf, parseAddresses } from '../mail/address';
 import { remembering } from '../data/memo';
@@ -37,4 +39,25 @@ export function withoutSubaddress(address: string): string | null {
   const at = address.lastIndexOf('@');
   const plus = address.indexOf('+');
   return plus > 0 && plus < at ? address.slice(0, plus) + address.slice(at) : null;
+}
+
+/** A domain as it is shown: its ASCII labels of IDNA read (RFC 3492); what is none stays. */
+export function unicodeDomain(domain: string): string {
+  if (!domain.includes('xn--')) return domain;
+  try {
+    return punycode.toUnicode(domain);
+  } catch {
+    return domain;
+  }
+}
+
+/**
+ * An address or domain with the form in letters beside the one in ASCII, where it has one (RFC 5890). What IDNA would not
+ * write so, as a letter that turns the text around, has none.
+ */
+export function bothForms(value: string): string {
+  const at = value.lastIndexOf('@') + 1;
+  const domain = value.slice(at);
+  const letters = unicodeDomain(domain);
+  return letters === domain || normalDomain(letters) !== domain ? value : `${value} (${value.slice(0, at)}${letters})`;
 }

@@ -5,7 +5,7 @@ import { domainOf, domainsUp } from '../mail/address';
 import type { Envelope } from '../mail/envelopeSchema';
 import { scriptCodes } from '../text/writingSystem';
 import { countryName, countryOf } from './countries';
-import { normalAddress, normalDomain, withoutSubaddress } from './normal';
+import { bothForms, normalAddress, normalDomain, withoutSubaddress } from './normal';
 
 export const standings = ['safe', 'blocked'] as const;
 export type Standing = (typeof standings)[number];
@@ -234,7 +234,8 @@ export const scriptName = (code: string): string => scriptNames.of(code) ?? code
 /** What an entry is about where its kind stands beside it: `harbour.example`, `Switzerland (.ch)`. */
 export function entryLabel(entry: Pick<Entry, 'kind' | 'value' | 'below' | 'except'>): string {
   const { kind, value, below } = entry;
-  if (kind === 'domain') return below === false ? `${value} alone` : value;
+  if (kind === 'domain') return below === false ? `${bothForms(value)} alone` : bothForms(value);
+  if (kind === 'address' || kind === 'own') return bothForms(value);
   if (value === everything) return entryWords(entry);
   return kind === 'country' ? regionOf(value) : kind === 'script' ? scriptName(value) : value;
 }
@@ -246,13 +247,13 @@ export function entryWords({ kind, value, below, except }: Pick<Entry, 'kind' | 
     : '';
   switch (kind) {
     case 'address':
-      return value;
+      return bothForms(value);
     case 'domain':
-      return below === false ? `the domain ${value} alone` : `the domain ${value}`;
+      return below === false ? `the domain ${bothForms(value)} alone` : `the domain ${bothForms(value)}`;
     case 'list':
       return `the mailing list ${value}`;
     case 'own':
-      return `mail to ${value}`;
+      return `mail to ${bothForms(value)}`;
     case 'country':
       return value === everything ? `all country domains${but}` : `the country domain of ${regionOf(value)}`;
     case 'charset':

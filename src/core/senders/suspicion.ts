@@ -3,9 +3,9 @@ import { domainOf, type Address } from '../mail/address';
 import type { Authentication } from '../mail/authentication';
 import type { Anchor } from '../mail/links';
 import { scriptOf } from '../text/writingSystem';
-import { lookAlikeOf, skeleton, unicodeDomain } from './lookAlike';
+import { lookAlikeOf, skeleton } from './lookAlike';
 import { lyingLinks } from './lyingLinks';
-import { normalAddress } from './normal';
+import { normalAddress, unicodeDomain } from './normal';
 
 /** The people and domains whom others may imitate: whom the person wrote to, their contacts, and themselves. */
 export interface KnownPeople {

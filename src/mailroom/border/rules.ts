@@ -25,6 +25,17 @@ export interface DryRunReport {
   matching: number | null;
   /** For a rule: how many each of its conditions holds for by itself, in the order of conditionsOf. */
   conditions: number[];
+  /** For a rule: what is odd about it among the others, whatever mail there is; null for what is no rule, or is off. */
+  reach: RuleReach | null;
+}
+
+/** How a rule stands among the others. */
+export interface RuleReach {
+  never: Unreached | null;
+  /** Those in which it takes part. */
+  contradictions: Contradiction[];
+  /** Rules that could be reached without it, as they stood before. */
+  shadows: string[];
 }
 
 export type DryRunResult = { ok: true; report: DryRunReport } | { ok: false; error: string };

@@ -204,7 +204,7 @@ test('what a message suggests, and a third like move by hand', async () => {
   ).toEqual([
     'from sender1@harbour.example 3',
     'from harbour.example 21',
-    'subject message 1 11',
+    'subject message 21',
     'recipient desk@ferry.example 21',
   ]);
   expect(proposals.place).toBe(null);
@@ -342,4 +342,31 @@ test('all of the messages are shown where that is asked for, in one order whatev
   expect(all).toHaveLength(260);
   expect(await shown()).toEqual(all.slice(0, 200));
   expect(await shown(10)).toEqual(all.slice(0, 10));
+});
+
+test('while a rule is edited it is said: impossible, never reached, contradicting, and what it would take from others', async () => {
+  const mailbox = await filled(14);
+  const archive: Action = { do: 'move', place: 'archive' };
+  await edit(mailbox, [
+    put(rule('plum', [from('sender1@')], [{ do: 'ink', ink: 'plum' }])),
+    put(rule('narrow', [from('sender1@harbour'), subject('Message')], [archive])),
+  ]);
+  const reach = async (made: Rule, at?: number) => {
+    const said = await dryRun(mailbox, [{ ...put(made), ...(at === undefined ? {} : { at }) } as SetupEdit], made.id);
+    return said.ok ? said.report.reach : null;
+  };
+  const is = (text: string): Condition => ({ field: 'subject', how: 'is', text });
+  expect(await reach(rule('x', [is('a'), is('b')], [archive]))).toMatchObject({ never: { why: 'impossible' } });
+  expect(await reach(rule('x', [from('sender1@harbour.example'), subject('Message 1')], [{ do: 'read' }]))).toEqual({
+    never: { why: 'shadowed', by: ['narrow'] },
+    contradictions: [],
+    shadows: [],
+  });
+  expect(await reach(rule('x', [subject('Message 1')], [{ do: 'ink', ink: 'moss' }]), 1)).toMatchObject({
+    never: null,
+    contradictions: [{ first: 'plum', second: 'x', about: 'ink' }],
+  });
+  expect(await reach(rule('x', [from('sender')], [archive]), 1)).toMatchObject({ never: null, shadows: ['narrow'] });
+  // What is off neither does nor hinders.
+  expect(await reach({ ...rule('x', [from('sender')], [archive]), on: false }, 1)).toBeNull();
 });

@@ -4,9 +4,9 @@ import type { DryRunChange } from '../../core/line/dryRun';
 import type { Changes } from '../../core/effects/effects';
 import { placeTraits, type Place } from '../../core/mail/place';
 import { contradictions, unreached } from '../../core/rules/reach';
-import { conditionsOf, endsStation } from '../../core/rules/rule';
+import { conditionsOf, endsStation, type Rule } from '../../core/rules/rule';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
-import type { DryRunReport, DryRunResult, RuleSetReport } from '../border/rules';
+import type { DryRunReport, DryRunResult, RuleReach, RuleSetReport } from '../border/rules';
 import { bit } from '../state/columns';
 import { Asked, askedOf, candidates, changesBetween, type SortedMail } from '../search/candidates';
 import type { MailState } from '../state/mailState';
@@ -64,6 +64,7 @@ function reportOf(
     sample: [],
     matching: null,
     conditions: [],
+    reach: null,
   };
   const moves = new Map<Place, Map<Place, DryRunReport['moves'][number]>>();
   const weight = new Map<number, number>();
@@ -98,6 +99,19 @@ function reportOf(
   return report;
 }
 
+/** How a rule would stand among the others. */
+function reachOf(id: string, before: readonly Rule[], after: readonly Rule[]): RuleReach {
+  const was = unreached(before);
+  const never = unreached(after);
+  return {
+    never: never.get(id) ?? null,
+    contradictions: contradictions(after).filter(({ first, second }) => first === id || second === id),
+    shadows: [...never]
+      .filter(([other, its]) => !was.has(other) && its.why === 'shadowed' && its.by.includes(id))
+      .map(([other]) => other),
+  };
+}
+
 /**
  * What a changed setup would do to the mail here. `ruleId`: count also what that rule matches, and each of its
  * conditions by itself. Ends early, with nothing, where `wanted` says that nobody waits any more.
@@ -126,6 +140,7 @@ export async function dryRun(
     const { here, ask, askRule } = asked(next.setup);
     report.matching = here(askRule(rule));
     report.conditions = [...conditionsOf(rule)].map((condition) => here(ask(condition)));
+    if (rule.on) report.reach = reachOf(rule.id, mailbox.setup.rules, next.setup.rules);
   }
   return { ok: true, report };
 }

@@ -1,4 +1,7 @@
 // Habits: what one message suggests for a rule, and moves that the person keeps making by hand.
+import { addressKey } from '../../core/mail/address';
+import { repeatedWords } from '../../core/rules/repeats';
+import { expunged } from '../state/internedTables';
 import { baseSubject } from '../../core/conversations/baseSubject';
 import type { Envelope } from '../../core/mail/envelopeSchema';
 import type { Place } from '../../core/mail/place';
@@ -13,8 +16,8 @@ import type { Sorting } from '../search/searching';
 /** The third like move makes a habit. */
 const habitual = 3;
 
-/** The conditions that a message suggests, the most telling first. */
-export function suggestedBy(envelope: Envelope): Condition[] {
+/** The conditions that a message suggests, the most telling first. `others`: base subjects of like mail. */
+export function suggestedBy(envelope: Envelope, others: readonly string[]): Condition[] {
   const { listId, from, to } = envelope;
   const out: Condition[] = [];
   if (listId) out.push({ field: 'list', how: 'is', text: listId });
@@ -23,8 +26,9 @@ export function suggestedBy(envelope: Envelope): Condition[] {
     const domain = from.address.slice(from.address.lastIndexOf('@') + 1);
     if (domain !== from.address && domain) out.push({ field: 'from', how: 'domain', text: domain });
   }
-  const subject = baseSubject(envelope.subject).base;
-  if (subject) out.push({ field: 'subject', how: 'contains', text: subject.slice(0, 80) });
+  // What stands in this one subject alone would sort nothing but this one message.
+  const subject = repeatedWords(baseSubject(envelope.subject).base, others);
+  if (subject) out.push({ field: 'subject', how: 'contains', text: subject });
   for (const { address } of to.slice(0, 2)) if (address) out.push({ field: 'recipient', how: 'is', text: address });
   return out;
 }
@@ -41,11 +45,28 @@ function chosenPlace({ columns, tables }: Pick<MailState, 'columns' | 'tables'>,
   return most ? tables.place(most[0]) : null;
 }
 
+/** So many subjects of like mail are looked at for what repeats. */
+const mostLike = 2_000;
+
+/** The base subjects of mail of the same list or sender that is of other conversations, the latest first. */
+function othersLike({ columns, derived, envelopes }: SortedMail, id: number): string[] {
+  const { listId, from } = envelopes.get(id);
+  const sender = addressKey(from.address);
+  const subjects: string[] = [];
+  for (let other = columns.count - 1; other >= 0 && subjects.length < mostLike; other--) {
+    if (derived.conversation[other] === derived.conversation[id] || columns.place[other] === expunged) continue;
+    const its = envelopes.get(other);
+    if (listId ? its.listId !== listId : addressKey(its.from.address) !== sender) continue;
+    subjects.push(baseSubject(its.subject).base);
+  }
+  return subjects;
+}
+
 /** What a message suggests for a rule. */
 export async function ruleProposals(mailbox: SortedMail & Sorting, id: number): Promise<RuleProposals> {
   await mailbox.readyToSort(mailbox.setup);
   if (id < 0 || id >= mailbox.columns.count) return { conditions: [], place: null };
-  const conditions = suggestedBy(mailbox.envelopes.get(id));
+  const conditions = suggestedBy(mailbox.envelopes.get(id), othersLike(mailbox, id));
   const asked = new Asked(mailbox, mailbox.setup);
   const bits = conditions.map(asked.ask);
   const alike = bits.length

@@ -1,4 +1,5 @@
 // Questions about senders: how much comes from whom, what becomes of it, how a list is left and what came after.
+import { bothForms } from '../../core/senders/normal';
 import { startOfMonth, subMonths } from 'date-fns';
 import type { Address } from '../../core/mail/address';
 import { foldSearch } from '../../core/text/fold';
@@ -155,7 +156,8 @@ export async function senders(
   const words = foldSearch(question.words.trim());
   const lines = (await tableOf(mailbox, question.by)).filter(
     (line) =>
-      sorts[question.only](line) && (words === '' || foldSearch(`${line.name} ${line.sender.value}`).includes(words)),
+      sorts[question.only](line) &&
+      (words === '' || foldSearch(`${line.name} ${bothForms(line.sender.value)}`).includes(words)),
   );
   const key = keys[question.order];
   // Names begin with A, numbers with the largest, unless turned.

@@ -2,8 +2,8 @@
 import type { SenderSignal } from '../../core/junk/signals';
 import { addressKey, domainOf, type Address } from '../../core/mail/address';
 import type { Envelope } from '../../core/mail/envelopeSchema';
-import { skeleton, unicodeDomain } from '../../core/senders/lookAlike';
-import { normalAddress } from '../../core/senders/normal';
+import { skeleton } from '../../core/senders/lookAlike';
+import { normalAddress, unicodeDomain } from '../../core/senders/normal';
 import { knownPeople, nameKey, type KnownPeople } from '../../core/senders/suspicion';
 import type { Setup } from '../../core/line/setup';
 import type { MailState } from './mailState';
