@@ -39,6 +39,31 @@ function RuleLink({ id, setup }: { id: string; setup: Setup }) {
   );
 }
 
+/** What a rule does with the mail here, and the way to what it did. */
+function Reported({ report, setup }: { report: RuleReport; setup: Setup }) {
+  return (
+    <p className="quiet text-sm tabular-nums">
+      Matches {messages(report.matches)} here
+      {report.acts < report.matches && `, acts on ${count(report.acts)}`}
+      {report.lostTo.length > 0 && (
+        <>
+          ;{' '}
+          {report.lostTo.slice(0, 3).map(({ rule: id, count: lost }, i) => (
+            <span key={id}>
+              {i > 0 && ', '}
+              {count(lost)} taken before by “<RuleLink id={id} setup={setup} />”
+            </span>
+          ))}
+        </>
+      )}
+      .{' '}
+      <Link className="link" to={`/logbook?${new URLSearchParams({ by: `rule:${report.id}` }).toString()}`}>
+        What it did
+      </Link>
+    </p>
+  );
+}
+
 interface RuleItemProps {
   rule: Rule;
   at: number;
@@ -77,27 +102,7 @@ function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit 
           {name}
         </Link>
         <p className="text-sm">{ruleSentence(rule, setup)}</p>
-        {report && rule.on && (
-          <p className="quiet text-sm tabular-nums">
-            Matches {messages(report.matches)} here
-            {report.acts < report.matches && `, acts on ${count(report.acts)}`}
-            {report.lostTo.length > 0 && (
-              <>
-                ;{' '}
-                {report.lostTo.slice(0, 3).map(({ rule: id, count: lost }, i) => (
-                  <span key={id}>
-                    {i > 0 && ', '}
-                    {count(lost)} taken before by “<RuleLink id={id} setup={setup} />”
-                  </span>
-                ))}
-              </>
-            )}
-            .{' '}
-            <Link className="link" to={`/logbook?${new URLSearchParams({ by: `rule:${rule.id}` }).toString()}`}>
-              What it did
-            </Link>
-          </p>
-        )}
+        {report && rule.on && <Reported report={report} setup={setup} />}
         {report && (
           <Oddities
             never={report.never}
