@@ -2,6 +2,7 @@
 // test goes through a few. Nothing may throw, and nothing stops what comes after it.
 import { demoSetup } from '../demo/setup';
 import { attachmentBytes, attachmentList, bodyBlocks, filesOf } from '../src/core/mail/body';
+import { joinedParagraphs } from '../src/core/mail/flow';
 import { isUnreadable } from '../src/core/mail/envelopeSchema';
 import { anchorsOf } from '../src/core/mail/links';
 import { MboxSplitter, sniffMail, type Form } from '../src/core/mail/mbox';
@@ -49,7 +50,7 @@ function acts(bytes: Uint8Array, form: Form): Act[] {
     const { raw, structure } = messageOfStored({ bytes, form });
     for (const { kind, content } of shownBlocks(bodyBlocks(raw, structure, plain)))
       if (kind === 'html') anchorsOf(content);
-      else stretches(content);
+      else stretches(joinedParagraphs(content));
     const list = attachmentList(raw, structure);
     if (list.length > 0) attachmentBytes(raw, structure, list.length - 1);
     if (plain) filesOf(raw, structure);

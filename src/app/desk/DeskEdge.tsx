@@ -159,7 +159,7 @@ function AccountChoice({ desk: { where, go }, overview }: { desk: DeskView; over
   const offersNone = numbers(noAccount).total > 0 || where.account === noAccount;
   return (
     <select
-      className="select w-44 select-sm"
+      className="select w-44 select-sm max-md:w-36"
       aria-label="Account"
       value={where.account === null ? 'all' : `account ${where.account}`}
       onChange={({ target: { value } }) => go({ account: value === 'all' ? null : value.slice(8), message: null })}
@@ -229,7 +229,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
             <RefreshCw size={14} aria-hidden /> Apply again
           </button>
         )}
-        <div className="ml-auto flex items-center gap-2">
+        <div className="ml-auto flex flex-wrap items-center gap-2">
           {setup.accounts.length > 1 && <AccountChoice desk={desk} overview={overview} />}
           <OrderMenu path={viewPath(where.view)} view={where.view} />
           <ToClearOut view={where.view} />

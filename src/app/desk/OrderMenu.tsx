@@ -30,7 +30,7 @@ export function OrderMenu({ path, view }: { path: string; view: View }) {
   };
   return (
     <select
-      className="select w-36 select-sm"
+      className="select w-36 select-sm max-md:w-32"
       aria-label="Order"
       value={valueOf(order)}
       onChange={(event) => choose(event.target.value)}

@@ -161,7 +161,7 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
   const unread = whole ? whole.unread > 0 : row.unread;
   const weight = unread ? 'font-bold' : '';
   const subject = row.subject || 'No subject';
-  const swipe = useSwipe(view, target);
+  const swipe = useSwipe(view, target, () => onTick(row, index, !ticked, false));
   const names = (
     <span className={`min-w-0 truncate ${whole && whole.people.length > 1 ? '' : weight}`} dir="auto">
       {people(row)}

@@ -24,7 +24,9 @@ interface StampBarProps {
   onTickAll: () => void;
 }
 
-const style = 'btn gap-1 px-1.5 font-normal btn-ghost btn-sm';
+/** On a telephone the word stands under its icon. */
+const style =
+  'btn gap-1 px-1.5 font-normal btn-ghost btn-sm max-md:h-11 max-md:min-w-0 max-md:flex-col max-md:gap-0 max-md:px-0';
 
 interface StampProps {
   word: string;
@@ -37,7 +39,7 @@ function Stamp({ word, icon: Icon, keyWord, onPress }: StampProps) {
   return (
     <button className={style} onClick={onPress} aria-keyshortcuts={keyWord} title={`${word} (${keyWord})`}>
       <Icon size={16} aria-hidden />
-      <span className="max-xl:sr-only">{word}</span>
+      <span className="max-md:max-w-full max-md:truncate max-md:text-xs md:max-xl:sr-only">{word}</span>
       <kbd className="key max-2xl:hidden">{keyWord}</kbd>
     </button>
   );
@@ -106,7 +108,11 @@ export function StampBar(props: StampBarProps) {
       )}
       {target?.open && ofConversation > 1 && <ReachChoice of={target.open} all={ofConversation} onReach={onReach} />}
       {target ? (
-        <div role="toolbar" aria-label="Acts" className="flex flex-wrap items-center">
+        <div
+          role="toolbar"
+          aria-label="Acts"
+          className="flex flex-wrap items-center max-md:grid max-md:w-full max-md:grid-cols-5"
+        >
           {actsIn(view).map((item) => (
             <Stamp key={item.id} {...item} onPress={() => onAct(item)} />
           ))}

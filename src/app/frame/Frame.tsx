@@ -119,6 +119,13 @@ function Dragged({ target }: { target: Target }) {
   );
 }
 
+/** Focuses what the person came for, past the line: the list, or else the page. */
+function toMain(): void {
+  const main = document.querySelector<HTMLElement>('[data-rows]') ?? document.querySelector<HTMLElement>('main');
+  if (main && !main.hasAttribute('tabindex')) main.tabIndex = -1;
+  main?.focus();
+}
+
 /** The frame: the line on the left, and beside it whatever the address says. */
 export function Frame() {
   const { overview, begun, broken } = useMailbox();
@@ -162,6 +169,9 @@ export function Frame() {
       onDragEnd={drop}
     >
       <div className="flex h-full flex-col">
+        <button className="btn sr-only btn-primary btn-sm focus:not-sr-only" onClick={toMain}>
+          To the list or page
+        </button>
         {overview.lost && <StorageLost />}
         <Troubles list={overview.troubles} />
         <ImportStrip />

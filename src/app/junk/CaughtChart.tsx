@@ -64,32 +64,35 @@ function drawnChart(canvas: HTMLCanvasElement, curve: Curve, most: number, stric
 
 /** The same as a table, for who does not see the chart. */
 function CaughtTable({ curve }: { curve: Curve }) {
+  // A table keeps the width that its words need: only what is around it can be hidden.
   return (
-    <table className="sr-only">
-      <caption>Junk caught and wanted mail lost, by strictness</caption>
-      <thead>
-        <tr>
-          <th scope="col">Strictness</th>
-          {series.map(({ key, word }) => (
-            <th key={key} scope="col">
-              {word}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {curve
-          .filter(({ strictness }) => strictness % tableStep === 0)
-          .map((at) => (
-            <tr key={at.strictness}>
-              <th scope="row">{at.strictness}</th>
-              {series.map(({ key }) => (
-                <td key={key}>{at[key].toFixed(1)} %</td>
-              ))}
-            </tr>
-          ))}
-      </tbody>
-    </table>
+    <div className="sr-only">
+      <table>
+        <caption>Junk caught and wanted mail lost, by strictness</caption>
+        <thead>
+          <tr>
+            <th scope="col">Strictness</th>
+            {series.map(({ key, word }) => (
+              <th key={key} scope="col">
+                {word}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {curve
+            .filter(({ strictness }) => strictness % tableStep === 0)
+            .map((at) => (
+              <tr key={at.strictness}>
+                <th scope="row">{at.strictness}</th>
+                {series.map(({ key }) => (
+                  <td key={key}>{at[key].toFixed(1)} %</td>
+                ))}
+              </tr>
+            ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

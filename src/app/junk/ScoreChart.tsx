@@ -76,30 +76,33 @@ function drawnChart(canvas: HTMLCanvasElement, values: Values, lineAt: () => num
 
 /** The same as a table, for who does not see the chart. */
 function ScoreTable({ values }: { values: Values }) {
+  // A table keeps the width that its words need: only what is around it can be hidden.
   return (
-    <table className="sr-only">
-      <caption>Messages by score</caption>
-      <thead>
-        <tr>
-          <th scope="col">Score</th>
-          {series.map(({ key, word }) => (
-            <th key={key} scope="col">
-              {word}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {values.good.map((_, bar) => (
-          <tr key={bar}>
-            <th scope="row">{`${bar * step} to ${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`}</th>
-            {series.map(({ key }) => (
-              <td key={key}>{count(values[key][bar])}</td>
+    <div className="sr-only">
+      <table>
+        <caption>Messages by score</caption>
+        <thead>
+          <tr>
+            <th scope="col">Score</th>
+            {series.map(({ key, word }) => (
+              <th key={key} scope="col">
+                {word}
+              </th>
             ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {values.good.map((_, bar) => (
+            <tr key={bar}>
+              <th scope="row">{`${bar * step} to ${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`}</th>
+              {series.map(({ key }) => (
+                <td key={key}>{count(values[key][bar])}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -2,7 +2,9 @@ import { trimOf } from '../../core/text/trim';
 import { useState } from 'react';
 import { marksIn } from '../../core/search/marks';
 import { Marked, useSought } from '../ui/Marked';
+import { joinedParagraphs } from '../../core/mail/flow';
 import { stretches, type Stretch } from '../../core/mail/quoted';
+import { useNarrow } from '../ui/useNarrow';
 
 const link = /\bhttps?:\/\/[^\s<>"'”’)\]]+[^\s<>"'”’)\].,;:!?]/g;
 
@@ -65,7 +67,10 @@ const textClass = 'max-w-[46rem] leading-relaxed whitespace-pre-wrap [overflow-w
 
 /** A plain-text body as it was laid out; what was said before and the signature are folded away. */
 export function TextBody({ text, dead }: { text: string; dead: boolean }) {
+  const narrow = useNarrow();
   const parts = stretches(text.replace(/\r\n/g, '\n'));
+  // Where there is no room for the lines as they were broken, their paragraphs flow.
+  const shown = (own: string) => (narrow ? joinedParagraphs(own) : own);
   // A message that is nothing but quotes is shown as it is.
   const folds = parts.length <= mostFolds && parts.some((part) => part.kind === 'own' && part.text.trim() !== '');
   if (parts.length > mostFolds)
@@ -80,7 +85,7 @@ export function TextBody({ text, dead }: { text: string; dead: boolean }) {
         part.kind === 'own' || !folds ? (
           part.text.trim() !== '' && (
             <div key={i}>
-              <Linked text={trimOf(part.text, '\n')} dead={dead} />
+              <Linked text={shown(trimOf(part.text, '\n'))} dead={dead} />
             </div>
           )
         ) : (

@@ -89,7 +89,7 @@ function Line({ line, chosen, beside, onPick }: LineProps) {
       onClick={onPick}
     >
       <span role="gridcell" className="min-w-0">
-        <button className="block max-w-full truncate text-left font-semibold" title={sender.value}>
+        <button className="block min-h-6 max-w-full truncate text-left font-semibold" title={sender.value}>
           {title}
         </button>
         <span className="quiet block truncate text-xs">
@@ -264,9 +264,20 @@ function Bar({ by, only, words, window, set }: BarProps) {
             `${count(total)} ${by === 'domain' ? (total === 1 ? 'domain' : 'domains') : total === 1 ? 'sender' : 'senders'} · ${messages(window.messages)}`
           }
         />
+        {window && only === 'all' && words === '' && <NotCounted {...window.notCounted} />}
       </div>
     </div>
   );
+}
+
+/** Why the messages of all senders are not all messages. */
+function NotCounted({ own, elsewhere, nameless }: SenderWindow['notCounted']) {
+  const parts = [
+    own > 0 && `${count(own)} your own`,
+    elsewhere > 0 && `${count(elsewhere)} in Junk, the Bin or Drafts`,
+    nameless > 0 && `${count(nameless)} without a sender`,
+  ].filter(Boolean);
+  return parts.length > 0 && <p>Not counted: {parts.join(', ')}.</p>;
 }
 
 /** Senders: who writes how much, what becomes of it, and what can be done with all of it at once. */

@@ -39,8 +39,8 @@ export function Halves({ left, right, wide = false }: { left: ReactNode; right: 
     ? 'xl:grid-cols-[minmax(26rem,1fr)_minmax(22rem,26rem)]'
     : 'lg:grid-cols-[minmax(22rem,33rem)_minmax(0,1fr)]';
   return (
-    <div className={`grid gap-6 ${columns}`}>
-      <div className="flex flex-col gap-4">{left}</div>
+    <div className={`grid grid-cols-[minmax(0,1fr)] gap-6 ${columns}`}>
+      <div className="flex min-w-0 flex-col gap-4">{left}</div>
       <div className="min-w-0">{right}</div>
     </div>
   );

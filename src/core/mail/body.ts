@@ -9,6 +9,8 @@ import { decodeTransfer, decodedSize } from './transfer';
 export interface BodyBlock {
   kind: 'text' | 'html';
   content: string;
+  /** As the part has it: how its lines go on in the next. */
+  flowed?: { delSp: boolean };
   /** Whether more of it stands in the message than was read. */
   goesOn?: true;
 }
@@ -58,6 +60,7 @@ export function bodyBlocks(raw: Uint8Array, structure: Structure, plain = false,
   return chosen(structure.root, plain).map((part) => ({
     kind: part.type === 'text/html' ? 'html' : 'text',
     content: leafText(raw, part, structure.text, most),
+    ...(part.flowed && part.type === 'text/plain' && { flowed: part.flowed }),
     ...(part.end - part.start > most && { goesOn: true }),
   }));
 }

@@ -1,6 +1,7 @@
 // How much of a message is shown. What a stranger sends is bounded in size, number and depth before anything is built of
 // it; what goes beyond is shown as text, or cut, and either is said.
 import type { BodyBlock } from './body';
+import { unflowed } from './flow';
 import { readHtml } from './htmlTokens';
 import { textFromHtml } from './textFromHtml';
 
@@ -84,7 +85,7 @@ export function shownBlocks(blocks: readonly BodyBlock[]): ShownBlock[] {
     }
     // Of very long HTML no more is read than is shown.
     const unread = block.goesOn === true || (block.kind === 'html' && block.content.length > mostRead);
-    const text = block.kind === 'html' ? textFromHtml(block.content.slice(0, mostRead)) : block.content;
+    const text = block.kind === 'html' ? textFromHtml(block.content.slice(0, mostRead)) : plainText(block);
     const content = text.slice(0, left);
     left -= content.length;
     const cut = unread || content.length < text.length;
@@ -93,11 +94,14 @@ export function shownBlocks(blocks: readonly BodyBlock[]): ShownBlock[] {
   return out;
 }
 
+/** A plain text with the lines put together that go on in the next. */
+const plainText = ({ content, flowed }: BodyBlock): string => (flowed ? unflowed(content, flowed.delSp) : content);
+
 /** Blocks beyond the first hundred are shown as one text. */
 function together(blocks: readonly BodyBlock[]): readonly BodyBlock[] {
   if (blocks.length <= mostBlocks) return blocks;
   const rest = blocks
     .slice(mostBlocks - 1)
-    .map(({ kind, content }) => (kind === 'html' ? textFromHtml(content) : content));
+    .map((block) => (block.kind === 'html' ? textFromHtml(block.content) : plainText(block)));
   return [...blocks.slice(0, mostBlocks - 1), { kind: 'text', content: rest.join('\n') }];
 }

@@ -14,6 +14,8 @@ export interface Part {
   /** Content-Type in lower case, `text/plain` where none or a broken one is given (RFC 2045, section 5.2). */
   type: string;
   charset: string | null;
+  /** Text whose lines go on in the next (RFC 3676): null where they do not; `delSp`: its blanks at line ends are no text. */
+  flowed: { delSp: boolean } | null;
   /** Content-Transfer-Encoding in lower case, `7bit` where none is given. */
   encoding: string;
   disposition: string | null;
@@ -50,10 +52,11 @@ function partOf(walk: Walk, fields: HeaderField[], start: number, end: number, d
   const contentType = parseParameters(fieldValue(fields, 'content-type') ?? fallback);
   const dispositionField = fieldValue(fields, 'content-disposition');
   const disposition = dispositionField === null ? null : parseParameters(dispositionField);
-  const { boundary, charset, name } = contentType.parameters;
+  const { boundary, charset, name, format, delsp } = contentType.parameters;
   const part: Part = {
     type: typeShape.test(contentType.value) ? contentType.value : 'text/plain',
     charset: charset ?? null,
+    flowed: format?.toLowerCase() === 'flowed' ? { delSp: delsp?.toLowerCase() === 'yes' } : null,
     encoding: fieldValue(fields, 'content-transfer-encoding')?.split(';')[0].trim().toLowerCase() || '7bit',
     disposition: disposition?.value ?? null,
     filename: disposition?.parameters.filename ?? name ?? null,

@@ -55,6 +55,8 @@ export interface SenderWindow {
   total: number;
   /** Messages of all of them. */
   messages: number;
+  /** Messages that count for no sender: one's own, those in Junk, the Bin or Drafts, and those that name none. */
+  notCounted: { own: number; elsewhere: number; nameless: number };
   from: number;
   lines: SenderLine[];
 }

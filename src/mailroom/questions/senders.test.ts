@@ -68,6 +68,9 @@ test('what is in Junk or in the Bin does not count, and counts again when it is 
   await act(mailbox, 'junk', { ids: [2] }, { do: 'move', place: 'junk' });
   const of = async () => (await senders(mailbox, { ...question, words: 'tide' }, 0, 9)).lines.map((l) => l.messages);
   expect(await of()).toEqual([2]);
+  // All messages are accounted for: 9 in all.
+  const { messages, notCounted } = await senders(mailbox, question, 0, 9);
+  expect([messages, notCounted]).toEqual([5, { own: 1, elsewhere: 3, nameless: 0 }]);
   await act(mailbox, 'back', { ids: [0, 1, 2] }, { do: 'move', place: 'inbox' });
   expect(await of()).toEqual([5]);
 });

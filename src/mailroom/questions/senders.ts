@@ -51,8 +51,13 @@ function groups(mailbox: Pick<Correspondents, 'senderIndex'>, by: Sender['by']):
   return { of, names };
 }
 
-/** Every sender, unordered. */
-function table(mailbox: MailState & Correspondents, by: Sender['by']): SenderLine[] {
+interface SenderTable {
+  lines: SenderLine[];
+  notCounted: SenderWindow['notCounted'];
+}
+
+/** Every sender, unordered, and what counts for none. */
+function table(mailbox: MailState & Correspondents, by: Sender['by']): SenderTable {
   const { columns, derived, people, setup } = mailbox;
   const index = mailbox.senderIndex.grow(columns.count);
   const { of, names } = groups(mailbox, by);
@@ -75,15 +80,20 @@ function table(mailbox: MailState & Correspondents, by: Sender['by']): SenderLin
     left: false,
   }));
   const wrote = new Uint8Array(index.senders.length);
+  const notCounted = { own: 0, elsewhere: 0, nameless: 0 };
   for (let id = 0; id < columns.count; id++) {
     const sender = index.of[id];
     if (derived.isOwn(id)) {
       const above = derived.parent(id);
       if (above !== null && !derived.isOwn(above) && counted[columns.place[above]] === 1)
         lines[of[index.of[above]]].answered++;
+      if (columns.place[id] !== expunged) notCounted.own++;
       continue;
     }
-    if (counted[columns.place[id]] !== 1) continue;
+    if (counted[columns.place[id]] !== 1) {
+      if (columns.place[id] !== expunged) notCounted.elsewhere++;
+      continue;
+    }
     wrote[sender] = 1;
     const line = lines[of[sender]];
     line.messages++;
@@ -105,7 +115,8 @@ function table(mailbox: MailState & Correspondents, by: Sender['by']): SenderLin
     line.written ||= address !== '' && people.wroteTo(address);
     line.left ||= left.has(address);
   }
-  return lines.filter(({ messages, sender }) => messages > 0 && sender.value !== '');
+  notCounted.nameless = lines.reduce((n, { sender, messages }) => (sender.value === '' ? n + messages : n), 0);
+  return { lines: lines.filter(({ messages, sender }) => messages > 0 && sender.value !== ''), notCounted };
 }
 
 /** How much more came in the later half of the weeks than in the earlier one. */
@@ -132,18 +143,18 @@ const sorts: Record<SendersQuestion['only'], (line: SenderLine) => boolean> = {
 };
 
 /** The table as one revision of the mailbox has it: scrolling through it counts nothing anew. */
-const tables = new WeakMap<object, { revision: number; by: Sender['by']; lines: SenderLine[] }>();
+const tables = new WeakMap<object, SenderTable & { revision: number; by: Sender['by'] }>();
 
 async function tableOf(
   mailbox: MailState & Revised & Pick<Loading, 'ready'> & Correspondents,
   by: Sender['by'],
-): Promise<SenderLine[]> {
+): Promise<SenderTable> {
   await mailbox.ready();
   const held = tables.get(mailbox);
-  if (held?.revision === mailbox.revision && held.by === by) return held.lines;
-  const lines = table(mailbox, by);
-  tables.set(mailbox, { revision: mailbox.revision, by, lines });
-  return lines;
+  if (held?.revision === mailbox.revision && held.by === by) return held;
+  const made = table(mailbox, by);
+  tables.set(mailbox, { revision: mailbox.revision, by, ...made });
+  return made;
 }
 
 /** A stretch of the table of senders. */
@@ -154,7 +165,8 @@ export async function senders(
   to: number,
 ): Promise<SenderWindow> {
   const words = foldSearch(question.words.trim());
-  const lines = (await tableOf(mailbox, question.by)).filter(
+  const { lines: all, notCounted } = await tableOf(mailbox, question.by);
+  const lines = all.filter(
     (line) =>
       sorts[question.only](line) &&
       (words === '' || foldSearch(`${line.name} ${bothForms(line.sender.value)}`).includes(words)),
@@ -170,6 +182,7 @@ export async function senders(
   return {
     total: lines.length,
     messages: lines.reduce((n, line) => n + line.messages, 0),
+    notCounted,
     from,
     lines: lines.slice(from, to),
   };
@@ -225,7 +238,7 @@ export async function senderReport(
   mailbox: MailState & Revised & Stored & Readable & Pick<Loading, 'ready'> & Correspondents & Judging & Viewing,
   sender: Sender,
 ): Promise<SenderReport | null> {
-  const line = (await tableOf(mailbox, sender.by)).find((one) => one.sender.value === sender.value);
+  const line = (await tableOf(mailbox, sender.by)).lines.find((one) => one.sender.value === sender.value);
   if (!line) return null;
   const { columns, senderIndex, setup } = mailbox;
   const ids = messagesOf(mailbox, sender);
@@ -262,7 +275,7 @@ export async function people(
   most: number,
 ): Promise<Address[]> {
   const words = foldSearch(typed.trim());
-  const found = (await tableOf(mailbox, 'address')).filter(({ name, sender }) => {
+  const found = (await tableOf(mailbox, 'address')).lines.filter(({ name, sender }) => {
     const text = foldSearch(`${name} ${sender.value}`);
     return words === '' || text.startsWith(words) || text.includes(` ${words}`) || text.includes(`@${words}`);
   });
