@@ -101,6 +101,20 @@ function EmptyRow({ index }: { index: number }) {
   );
 }
 
+/** Whoever opens the desk is in its list at once, unless they are somewhere already. */
+function useArriving(scroller: RefObject<HTMLDivElement | null>): void {
+  useEffect(() => {
+    const list = scroller.current;
+    if (!list || document.activeElement !== document.body) return;
+    list.dataset.arrived = '';
+    list.focus({ preventScroll: true });
+    // Nobody chose that focus: it is shown from the first key on.
+    const show = () => delete list.dataset.arrived;
+    addEventListener('keydown', show, { once: true, capture: true });
+    return () => removeEventListener('keydown', show, { capture: true });
+  }, [scroller]);
+}
+
 /** The height of a row, and which of them are in the page: those in sight, and some about them. */
 function useVirtualRows(scroller: RefObject<HTMLDivElement | null>, total: number) {
   const { density, textSize } = usePreferences();
@@ -142,17 +156,7 @@ export function RowList(props: RowListProps) {
   const top = Math.min(Math.max(0, Math.floor((virtual.scrollOffset ?? 0) / height + 0.5)), Math.max(0, total - 1));
   useEffect(() => useSight.setState({ first: top }), [top]);
 
-  // Whoever opens the desk is in its list at once, unless they are somewhere already.
-  useEffect(() => {
-    const list = scroller.current;
-    if (!list || document.activeElement !== document.body) return;
-    list.dataset.arrived = '';
-    list.focus({ preventScroll: true });
-    // Nobody chose that focus: it is shown from the first key on.
-    const show = () => delete list.dataset.arrived;
-    addEventListener('keydown', show, { once: true, capture: true });
-    return () => removeEventListener('keydown', show, { capture: true });
-  }, []);
+  useArriving(scroller);
 
   useImperativeHandle(
     handle,
