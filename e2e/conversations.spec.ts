@@ -282,6 +282,52 @@ test('C6: reply to all, and an answer that is discarded', async ({ page }) => {
   expect(await counts(page, 'Sent')).toEqual({ total: 0, unread: 0 });
 });
 
+test('C7: a picture and a text are looked at without saving them; what is neither says so; nothing of them runs', async ({
+  page,
+}) => {
+  // A picture of one dot, and a page that would run something.
+  const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+  const part = (name: string, type: string, encoding: string, content: string) =>
+    `--x\nContent-Type: ${type}\nContent-Disposition: attachment; filename="${name}"\nContent-Transfer-Encoding: ${encoding}\n\n${content}\n`;
+  const text =
+    part('dot.dat.png', 'application/octet-stream', 'base64', dot) +
+    part('tide.html', 'text/html', '7bit', '<script>document.title = "ran"</script>High 06:15') +
+    part('false.png', 'image/png', '7bit', '%PDF-1.4 no picture \0\u0001\u0002') +
+    part('plan.pdf', 'application/pdf', '7bit', '%PDF') +
+    '--x--\n';
+  await openWith(page, [{ id: 'a', extra: 'Content-Type: multipart/mixed; boundary=x\n', text }]);
+  await rows(page).first().click();
+  const list = page.getByRole('list', { name: 'Attachments' });
+  await expect(list.getByRole('button', { name: 'Look at plan.pdf' })).toHaveCount(0);
+  await list.getByRole('button', { name: 'Look at dot.dat.png' }).click();
+  const picture = page.getByRole('img', { name: 'dot.dat.png' });
+  await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(1);
+  await list.getByRole('button', { name: 'Look at tide.html' }).click();
+  const figure = page.getByRole('figure', { name: 'tide.html' });
+  await expect(figure).toContainText('<script>document.title = "ran"</script>High 06:15');
+  await expect(page).not.toHaveTitle('ran');
+  const saved = await downloaded(page, () => figure.getByRole('button', { name: 'Save' }).click());
+  expect(saved.name).toBe('tide.html');
+  await list.getByRole('button', { name: 'Look at false.png' }).click();
+  await expect(page.getByRole('figure', { name: 'false.png' })).toContainText('This can’t be shown here.');
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await expect(page.getByRole('figure')).toHaveCount(0);
+});
+
+test('C11: silenced conversations have a list, with what they are and the way out of it', async ({ page }) => {
+  await openBerth(page);
+  await page.keyboard.press('s');
+  await expect(page.getByText(/^Silenced/).first()).toBeVisible();
+  await placeLink(page, 'Silenced').click();
+  await expect(page.getByRole('heading', { name: 'Silenced', level: 1 })).toBeVisible();
+  await expect(rows(page)).toHaveCount(1);
+  await rows(page).first().click();
+  await expect(page.getByRole('link', { name: 'all that are' })).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(placeLink(page, 'Silenced')).toHaveCount(0);
+  await expect(page.getByText('No conversation is silenced')).toBeVisible();
+});
+
 test('C7: attachments on their message and in one strip, saved with one press', async ({ page }) => {
   const file = (name: string) =>
     `Content-Type: application/octet-stream\nContent-Disposition: attachment; filename="${name}"\n`;
@@ -290,7 +336,7 @@ test('C7: attachments on their message and in one strip, saved with one press', 
     { id: 'b5', subject: 'Re: Berth 2', answers: ['b4'], extra: file('tide.bin'), text: 'defg' },
   ]);
   const strip = page.getByRole('list', { name: 'Attachments of the conversation' });
-  await expect(strip.getByRole('button')).toHaveCount(3);
+  await expect(strip.getByRole('button', { name: /^Save|plan|tide/ })).toHaveCount(3);
   const zip = await downloaded(page, () => strip.getByRole('button', { name: 'Save all' }).click());
   expect(zip.name).toBe('Attachments.zip');
   for (const name of ['plan.bin', 'tide.bin']) expect(zip.bytes.includes(name)).toBe(true);

@@ -23,6 +23,8 @@ function basePath(view: View): string {
   switch (view.kind) {
     case 'label':
       return `/label/${encodeURIComponent(view.label)}`;
+    case 'silenced':
+      return '/silenced';
     case 'damaged':
       return '/damaged';
     case 'found': {
@@ -57,13 +59,13 @@ function readView(path: string): { view: View; message: number | null } | null {
   const [first, ...rest] = path.split('/').filter(Boolean).map(decoded);
   let view: View | null = null;
   if (fixedPlaces.includes(first as (typeof fixedPlaces)[number])) view = { kind: 'place', place: first as Place };
-  else if (first === 'damaged') view = { kind: 'damaged' };
+  else if (first === 'damaged' || first === 'silenced') view = { kind: first };
   else if (first === 'folder' && rest.length) view = { kind: 'place', place: `folder:${rest.shift()}` };
   else if (first === 'label' && rest.length) view = { kind: 'label', label: rest.shift() ?? '' };
   else if (first === 'find' && rest.length) {
     const query = rest.shift() ?? '';
     const within = rest[0] === 'in' ? readView(rest.splice(0, 2)[1] ?? '')?.view : null;
-    if (within === undefined || within?.kind === 'damaged' || within?.kind === 'found') return null;
+    if (within !== null && within?.kind !== 'place' && within?.kind !== 'label') return null;
     view = { kind: 'found', query, within };
   }
   if (!view) return null;

@@ -13,7 +13,7 @@ import { mailroom } from '../../mailroom/client';
 import type { Only } from '../../mailroom/border/held';
 import { tickedMessages } from '../state/ticks';
 import { heldWords } from './deskActs';
-import { prefer, usePreferences } from '../state/preferences';
+import { isGrouped, prefer, usePreferences } from '../state/preferences';
 import { viewName } from '../ui/naming';
 import { useTitle } from '../ui/useTitle';
 import { count, messages } from '../../core/text/sentences';
@@ -33,8 +33,8 @@ export const shownFilters = filters.filter((filter) => filter !== 'read');
 
 /** Groups the rows of the view, or of all views, or shows them singly. */
 export function toggleGrouped(path: string): void {
-  const { grouped, groupedAll } = usePreferences.getState();
-  prefer({ grouped: { ...grouped, [path]: !(grouped[path] ?? groupedAll) } });
+  const preferences = usePreferences.getState();
+  prefer({ grouped: { ...preferences.grouped, [path]: !isGrouped(preferences, path) } });
 }
 
 /** A view as its address has it: without what was found under one application of a query. */
@@ -88,18 +88,13 @@ const segment = (on: boolean) =>
 /** Grouped or singly, in rows or in lanes. */
 function Picture({ desk: { where, grouping, go } }: { desk: DeskView }) {
   const path = viewPath(where.view);
-  const { groupedAll, grouped } = usePreferences();
   return (
     <div className="ml-auto flex flex-wrap items-center gap-2">
       <button
         className={`btn gap-1 font-normal btn-sm ${grouping.grouped ? 'btn-primary' : 'btn-outline border-base-300'}`}
         aria-pressed={grouping.grouped}
         onClick={() => toggleGrouped(path)}
-        title={
-          (grouped[path] ?? groupedAll)
-            ? 'Show single messages here (G)'
-            : 'Gather messages into conversations here (G)'
-        }
+        title={grouping.grouped ? 'Show single messages here (G)' : 'Gather messages into conversations here (G)'}
       >
         <Layers size={15} aria-hidden /> <span className="max-md:sr-only">Conversations</span>
       </button>

@@ -52,9 +52,11 @@ export function Empty({ view, overview, onAll }: { view: View; overview: Overvie
 
   const [title, text] =
     (view.kind === 'place' ? words[view.place] : undefined) ??
-    (view.kind === 'label'
-      ? ['No message bears this label', 'Rules can label mail as it comes in.']
-      : ['Nothing here', 'Rules can sort mail here, or move it by hand (M).']);
+    (view.kind === 'silenced'
+      ? ['No conversation is silenced', 'Silence one (S): what answers it passes the Inbox by, and it stands here.']
+      : view.kind === 'label'
+        ? ['No message bears this label', 'Rules can label mail as it comes in.']
+        : ['Nothing here', 'Rules can sort mail here, or move it by hand (M).']);
   return (
     <div className="flex flex-col items-start gap-2 p-6">
       <p className="font-semibold">{title}</p>

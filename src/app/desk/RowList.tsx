@@ -106,10 +106,10 @@ function useArriving(scroller: RefObject<HTMLDivElement | null>): void {
   useEffect(() => {
     const list = scroller.current;
     if (!list || document.activeElement !== document.body) return;
-    list.dataset.arrived = '';
+    list.toggleAttribute('data-arrived', true);
     list.focus({ preventScroll: true });
     // Nobody chose that focus: it is shown from the first key on.
-    const show = () => delete list.dataset.arrived;
+    const show = () => list.removeAttribute('data-arrived');
     addEventListener('keydown', show, { once: true, capture: true });
     return () => removeEventListener('keydown', show, { capture: true });
   }, [scroller]);

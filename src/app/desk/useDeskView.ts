@@ -8,7 +8,7 @@ import { mailroom } from '../../mailroom/client';
 import { readWhere, viewPath, wherePath, type Where } from '../paths';
 import { clearTicks, untickGone, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
-import { usePreferences } from '../state/preferences';
+import { isGrouped, usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
 import { useRows, type Rows } from './useRows';
 
@@ -198,12 +198,14 @@ export function useDeskView(): DeskView {
   const navigate = useNavigate();
   const revision = useMailbox((s) => s.revision);
   const saved = useMailbox((s) => s.overview?.setup.lanes);
-  const { groupedAll, grouped, elsewhere, orders } = usePreferences();
+  const preferences = usePreferences();
+  const { elsewhere, orders } = preferences;
   const laneIndex = useDesk((s) => s.lane);
   const here = useMemo(() => readWhere(pathname, search), [pathname, search]);
   const where = here ?? inbox;
   const { message: open, show, account, lanes: wide } = where;
   const path = viewPath(where.view);
+  const byConversation = isGrouped(preferences, path);
   const key = wherePath({ ...where, message: null });
   const [round, setRound] = useState(0);
   const whole = useMemo<View>(() => {
@@ -216,8 +218,8 @@ export function useDeskView(): DeskView {
   const lanes = useMemo(() => (wide ? shownLanes(saved ?? [], whole) : []), [wide, saved, whole]);
   const view = lanes.length ? lanes[Math.min(laneIndex, lanes.length - 1)].view : whole;
   const grouping = useMemo<Grouping>(
-    () => ({ grouped: grouped[path] ?? groupedAll, elsewhere, ...(orders[path] ? { order: orders[path] } : {}) }),
-    [grouped, path, groupedAll, elsewhere, orders],
+    () => ({ grouped: byConversation, elsewhere, ...(orders[path] ? { order: orders[path] } : {}) }),
+    [byConversation, path, elsewhere, orders],
   );
   const rows = useRows(view, grouping);
   const { value } = useAnswer(

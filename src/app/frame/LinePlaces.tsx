@@ -1,5 +1,6 @@
 import {
   Archive,
+  BellOff,
   ChevronDown,
   ChevronRight,
   Folder,
@@ -167,6 +168,16 @@ export function LinePlaces({ overview, folded, onGo }: PartProps) {
               )}
             </Fragment>
           ))}
+        {overview.silenced > 0 && (
+          <PlaceLink
+            to="/silenced"
+            name="Silenced"
+            icon={BellOff}
+            numbers={{ total: overview.silenced, unread: 0, usual: 'total' }}
+            folded={folded}
+            onGo={onGo}
+          />
+        )}
       </Fold>
       {setup.folders.length > 0 && (
         <Fold name="Folders" folded={folded}>

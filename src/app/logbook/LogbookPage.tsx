@@ -46,6 +46,7 @@ function Entry({ entry, decidedBy, wanted, open, onOpen }: EntryProps) {
     if (wanted) row.current?.scrollIntoView({ block: 'center' });
   }, [wanted]);
   const undone = entry.undoneBy !== null;
+  const undoWord = entry.undoes !== null && entry.says.startsWith('Undid: ') ? 'Do again' : 'Undo';
   return (
     <Fragment>
       <tr ref={row} className={wanted ? 'bg-base-300' : undone ? 'quiet' : ''}>
@@ -78,9 +79,9 @@ function Entry({ entry, decidedBy, wanted, open, onOpen }: EntryProps) {
               className="btn btn-outline btn-xs"
               onClick={() => void undoEntry(entry.seq)}
               title={`Until ${dayOf(entry.keptUntil)} at the least`}
-              aria-label={`Undo: ${entry.says}`}
+              aria-label={`${undoWord}: ${entry.says.replace(/^(?:Undid|Did again): /, '')}`}
             >
-              {entry.undoes === null ? 'Undo' : 'Do again'}
+              {undoWord}
             </button>
           )}
         </td>

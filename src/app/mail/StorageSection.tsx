@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { useMailbox } from '../state/overview';
 import { sizeWords } from '../../core/text/time';
 
 interface StorageState {
@@ -14,13 +15,15 @@ export function StorageSection() {
     const [{ usage = 0 }, kept] = await Promise.all([navigator.storage.estimate(), navigator.storage.persisted()]);
     return { used: usage, kept };
   };
+  // Asked again whenever the mailbox changed: what came in and what was deleted counts.
+  const revision = useMailbox((s) => s.revision);
   useEffect(() => {
     let current = true;
     void look().then((now) => current && setState(now));
     return () => {
       current = false;
     };
-  }, []);
+  }, [revision]);
   if (!state) return null;
   const ask = async () => {
     setRefused(!(await navigator.storage.persist()));
@@ -32,7 +35,8 @@ export function StorageSection() {
         Storage
       </h2>
       <p>
-        Wide Sort uses {sizeWords(state.used)} in this browser.{' '}
+        This browser says that Wide Sort stores {sizeWords(state.used)} in it, for the mail, what it is found by and the
+        page itself; after much was deleted it may say so only later.{' '}
         {state.kept
           ? 'The browser has promised to keep it.'
           : 'The browser may delete it when the disk runs low. Ask it to keep it, or save your mail as .mbox now and then.'}

@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { BellOff, BellRing, ChevronsDownUp, ChevronsUpDown, ListTree, Scissors, Layers } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { stack, tree } from '../../core/conversations/order';
@@ -7,7 +8,7 @@ import { act } from '../state/desk';
 import { prefer, usePreferences } from '../state/preferences';
 import { conversationWords } from '../ui/naming';
 import { messages } from '../../core/text/sentences';
-import { Attachment, SaveAll } from './Attachments';
+import { Attachments } from './Attachments';
 import { MemberItem, whoWrote } from './MemberItem';
 import { ThinDialog } from './ThinDialog';
 
@@ -29,22 +30,23 @@ const mostOpen = 6;
 
 /** All attachments of a conversation in one strip, each at hand without looking for its message. */
 function Strip({ members }: { members: readonly ConversationMember[] }) {
-  const all = members.flatMap(({ row, attachments }) => attachments.map((info, index) => ({ row, info, index })));
+  const all = members.flatMap(({ row, attachments }) =>
+    attachments.map((attachment, index) => ({
+      id: row.id,
+      index,
+      attachment,
+      from: row.from.name || row.from.address,
+    })),
+  );
   if (all.length === 0) return null;
   return (
-    <ul
-      aria-label="Attachments of the conversation"
-      className="flex max-h-24 flex-wrap gap-1.5 overflow-y-auto border-b border-base-300 px-4 py-2"
-    >
-      {all.map(({ row, info, index }) => (
-        <li key={`${row.id} ${index}`}>
-          <Attachment id={row.id} index={index} attachment={info} from={row.from.name || row.from.address} />
-        </li>
-      ))}
-      <li className="empty:hidden">
-        <SaveAll list={all.map(({ row, index }) => ({ id: row.id, index }))} />
-      </li>
-    </ul>
+    <div className="border-b border-base-300 px-4 py-2">
+      <Attachments
+        label="Attachments of the conversation"
+        list={all}
+        className="max-h-24 overflow-y-auto max-md:max-h-40"
+      />
+    </div>
   );
 }
 
@@ -172,7 +174,16 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
         <p className="text-sm">
           {conversationWords(open)}
           {open.unread > 0 && <span className="font-semibold"> · {open.unread} unread</span>}
-          {open.silenced && <span className="font-semibold"> · silenced: answers pass the Inbox by</span>}
+          {open.silenced && (
+            <span className="font-semibold">
+              {' '}
+              · silenced: answers pass the Inbox by (
+              <Link className="link" to="/silenced">
+                all that are
+              </Link>
+              )
+            </span>
+          )}
         </p>
         <Toolbar
           id={id}

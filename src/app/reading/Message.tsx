@@ -152,7 +152,12 @@ function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
         </p>
       )}
       <Acts row={row} message={message} setup={setup} plain={plain} onPlain={onPlain} />
-      {message.attachments.length > 0 && <Attachments id={id} list={message.attachments} />}
+      {message.attachments.length > 0 && (
+        <Attachments
+          label="Attachments"
+          list={message.attachments.map((attachment, index) => ({ id, index, attachment }))}
+        />
+      )}
     </header>
   );
 }

@@ -101,6 +101,10 @@ export function prefer(some: Partial<Preferences>): void {
   usePreferences.setState(some);
 }
 
+/** Whether the rows of a view are conversations, by its address; what is silenced are conversations. */
+export const isGrouped = ({ grouped, groupedAll }: Preferences, path: string): boolean =>
+  grouped[path] ?? (path === '/silenced' || groupedAll);
+
 /** Puts back what stood here before a setup was taken up, once that is undone. */
 export function restorePreferences(seq: number): void {
   const { replaced } = usePreferences.getState();

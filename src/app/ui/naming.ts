@@ -38,6 +38,7 @@ export function savedSearchOf({ query, within }: Extract<View, { kind: 'found' }
 /** A view's name as a heading. */
 export function viewName(view: View, setup: Setup): string {
   if (view.kind === 'damaged') return 'Damaged';
+  if (view.kind === 'silenced') return 'Silenced';
   if (view.kind === 'found') {
     const found = view.within ? `Found in ${viewName(view.within, setup)}` : 'Found everywhere';
     return savedSearchOf(view, setup)?.name ?? found;

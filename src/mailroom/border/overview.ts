@@ -13,6 +13,8 @@ export interface Overview {
   accounts: { account: string; total: number; unread: number }[];
   labels: { label: string; total: number; unread: number }[];
   damaged: number;
+  /** How many conversations are silenced. */
+  silenced: number;
   /** How many wait for a second look. */
   doubtful: number;
   /** The stations in their order, and how many of today's messages each took. */

@@ -28,7 +28,7 @@ const narrowing = {
   lane: laneOfViewSchema.optional(),
 };
 
-/** What a list of rows shows: a place, a label, what is damaged or found wherever it is; perhaps narrowed. */
+/** What a list of rows shows: a place, a label, what is damaged, silenced or found wherever it is; perhaps narrowed. */
 export const viewSchema = z.discriminatedUnion('kind', [
   /**
    * What a query finds in all places and folders, or within one or a label. A query that can’t be read finds nothing.
@@ -44,6 +44,8 @@ export const viewSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('place'), place: placeSchema, ...narrowing }),
   z.object({ kind: z.literal('label'), label: z.string(), ...narrowing }),
   z.object({ kind: z.literal('damaged'), ...narrowing }),
+  /** What belongs to conversations that are silenced, wherever it is. */
+  z.object({ kind: z.literal('silenced'), ...narrowing }),
 ]);
 export type View = z.infer<typeof viewSchema>;
 

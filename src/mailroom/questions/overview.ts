@@ -66,6 +66,7 @@ export function overview(
       ...views.countOf({ ...inbox, account }),
     })),
     damaged: views.list({ kind: 'damaged' }).length,
+    silenced: views.heads({ kind: 'silenced' }).length,
     doubtful: doubtfulJunk(mailbox).length,
     stations: stations.map(({ id, name, page }) => ({ id, name, page, today: today.get(id) ?? 0 })),
     setup,

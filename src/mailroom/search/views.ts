@@ -266,6 +266,7 @@ export class Views {
       const wanted = tables.places.items.indexOf(view.place);
       return (id) => place[id] === wanted;
     }
+    if (view.kind === 'silenced') return (id) => place[id] !== expunged && (columns.bits[id] & bit.silenced) !== 0;
     if (view.kind === 'damaged') return (id) => place[id] !== expunged && damaged.has(id);
     if (view.kind === 'found') {
       const found = this.foundBy(view.query, view.applied);

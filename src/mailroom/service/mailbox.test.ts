@@ -118,7 +118,11 @@ describe('commands', () => {
     const { seq } = await act(mailbox, 'a', { view: inbox }, { do: 'move', place: 'archive' });
     const first = await undo(mailbox, 'u', seq ?? 0);
     expect(await undo(mailbox, 'v', seq ?? 0)).toEqual({ ok: false, error: 'That was undone already.' });
-    await undo(mailbox, 'w', (first.ok && first.receipt.seq) || 0);
+    const again = await undo(mailbox, 'w', (first.ok && first.receipt.seq) || 0);
+    expect(again).toMatchObject({ receipt: { says: 'Did again: Archived 2 messages' } });
+    const back = await undo(mailbox, 'x', (again.ok && again.receipt.seq) || 0);
+    expect(back).toMatchObject({ receipt: { says: 'Undid: Archived 2 messages' } });
+    await undo(mailbox, 'y', (back.ok && back.receipt.seq) || 0);
     expect((await rows(mailbox, archive, single, 0, 9)).total).toBe(2);
   });
 
