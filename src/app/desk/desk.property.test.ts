@@ -5,7 +5,7 @@ import { chance, type Random } from '../../../bench/chance';
 import { emptySetup } from '../../core/line/setup';
 import type { Mailroom } from '../../mailroom/border/mailroom';
 import type { Row } from '../../mailroom/border/rows';
-import type { Act, Grouping, View } from '../../mailroom/border/views';
+import type { Act, Grouping, Order, View } from '../../mailroom/border/views';
 import { memoryStore, type RecordStore } from '../../mailroom/storage/recordStore';
 import { starter } from '../../mailroom/testing/serviceTesting';
 import { testPost } from '../../mailroom/testing/testPost';
@@ -42,8 +42,11 @@ jest.mock('../../mailroom/client', () => ({
 
 jest.mock('../state/preferences', () => ({
   prefer: () => undefined,
+  restorePreferences: () => undefined,
   usePreferences: { getState: () => ({ offers: false, offered: [] }) },
 }));
+
+const orders: Order[] = (['date', 'sender'] as const).flatMap((by) => [false, true].map((turned) => ({ by, turned })));
 
 const sequences = Number(process.env.DESKS ?? 60);
 const steps = 25;
@@ -66,7 +69,15 @@ const actsTried: Act[] = [
 /** A person at the desk, and the model beside them. */
 class Person {
   readonly model = new DeskModel();
-  private shown: Shown = { place: 'inbox', filter: null, fitted: new Set(), account: null, grouped: false, name: '0' };
+  private shown: Shown = {
+    place: 'inbox',
+    filter: null,
+    fitted: new Set(),
+    account: null,
+    grouped: false,
+    order: orders[0],
+    name: '0',
+  };
   private open: number | null = null;
   private count = 0;
   /** What was done, for whoever wants to see where it went wrong. */
@@ -107,7 +118,7 @@ class Person {
   }
 
   private get grouping(): Grouping {
-    return { grouped: this.shown.grouped, elsewhere: false };
+    return { grouped: this.shown.grouped, elsewhere: false, order: this.shown.order };
   }
 
   private rows = async (): Promise<Row[]> => (await this.service.rows(this.view, this.grouping, 0, 1_000)).rows;
@@ -286,7 +297,8 @@ class Person {
     } else if (kind === 14) {
       const filter = ([null, 'unread', 'flagged', 'attachments'] as const)[random(4)];
       const place = random(4) ? 'inbox' : ['archive', 'bin'][random(2)];
-      this.show({ filter, place, account: [null, ...accounts][random(3)], grouped: random(2) === 1 });
+      const account = [null, ...accounts][random(3)];
+      this.show({ filter, place, account, grouped: random(2) === 1, order: orders[random(orders.length)] });
       did = `showed ${JSON.stringify(this.shown)}`;
     } else did = await (random(3) ? this.undo() : this.reload());
     await this.settled();

@@ -29,7 +29,7 @@ export const useAnswers = create<AnswersState>()(
 );
 
 // Another tab keeps its answers in the same place: what it wrote is taken up before anything is written over it.
-window.addEventListener('storage', (event) => {
+addEventListener('storage', (event) => {
   if (event.key === name) void useAnswers.persist.rehydrate();
 });
 

@@ -1,4 +1,4 @@
-// The browser's storages for tests of the page's stores in Node.js: imported before the stores.
+// The browser's storages, of which no other tab ever tells, for tests of the page's stores in Node.js: imported before the stores.
 function storage(): Storage {
   const items = new Map<string, string>();
   return {
@@ -13,4 +13,8 @@ function storage(): Storage {
   };
 }
 
-Object.assign(globalThis, { localStorage: storage(), sessionStorage: storage() });
+Object.assign(globalThis, {
+  localStorage: storage(),
+  sessionStorage: storage(),
+  addEventListener: () => undefined,
+});

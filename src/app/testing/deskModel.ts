@@ -1,9 +1,11 @@
 // A simple model of the mail and of the desk: what a person sees and ticks, what an act goes to, what Undo takes back.
 import type { Random } from '../../../bench/chance';
-import type { Act, Filter } from '../../mailroom/border/views';
+import type { Act, Filter, Order } from '../../mailroom/border/views';
 
 /** The accounts of the model, each named as its address begins. */
 export const accounts = ['a', 'b'];
+
+const senderOf = (id: number): string => `sender${id % 5}@b.test`;
 
 type Mark = 'place' | 'unread' | 'flagged';
 
@@ -11,7 +13,8 @@ type Mark = 'place' | 'unread' | 'flagged';
 export interface Message {
   id: number;
   conversation: number;
-  account: string;
+  /** The accounts under which it is found: one, or both. */
+  under: string[];
   attachments: boolean;
   place: string;
   unread: boolean;
@@ -32,6 +35,7 @@ export interface Shown {
   fitted: Set<number>;
   account: string | null;
   grouped: boolean;
+  order: Order;
   name: string;
 }
 
@@ -48,14 +52,14 @@ export class DeskModel {
   write(random: Random): string {
     const id = this.mail.length;
     const answered = id > 0 && random(2) ? random(id) : null;
-    const account = accounts[random(2)];
+    const under = random(5) === 0 ? accounts : [accounts[random(2)]];
     const attachments = random(4) === 0;
     const conversation = answered === null ? id : this.mail[answered].conversation;
-    this.mail.push({ id, conversation, account, attachments, place: 'inbox', unread: true, flagged: false });
+    this.mail.push({ id, conversation, under, attachments, place: 'inbox', unread: true, flagged: false });
     const minute = String(id % 60).padStart(2, '0');
     return [
-      `From: sender${id % 5}@b.test`,
-      `To: ${account}@me.test`,
+      `From: ${senderOf(id)}`,
+      `To: ${under.map((account) => `${account}@me.test`).join(', ')}`,
       `Subject: ${answered === null ? '' : 'Re: '}Matter ${conversation}`,
       `Date: Tue, 24 Nov 2026 0${Math.floor(id / 60)}:${minute}:00 +0000`,
       `Message-ID: <${id}@b.test>`,
@@ -73,9 +77,9 @@ export class DeskModel {
   }
 
   /** The messages that are shown, newest first. */
-  shown({ place, filter, fitted, account }: Omit<Shown, 'grouped' | 'name'>): Message[] {
+  shown({ place, filter, fitted, account }: Omit<Shown, 'grouped' | 'order' | 'name'>): Message[] {
     return this.mail
-      .filter((m) => m.place === place && (account === null || m.account === account))
+      .filter((m) => m.place === place && (account === null || m.under.includes(account)))
       .filter((m) => fitted.has(m.id) || this.fits(m, filter))
       .reverse();
   }
@@ -83,9 +87,16 @@ export class DeskModel {
   /** The rows that are shown, each with its messages. */
   rows(shown: Shown): { key: number; messages: Message[] }[] {
     const list = this.shown(shown);
-    if (!shown.grouped) return list.map((message) => ({ key: message.id, messages: [message] }));
-    const keys = [...new Set(list.map((m) => m.conversation))];
-    return keys.map((key) => ({ key, messages: list.filter((m) => m.conversation === key) }));
+    const keys = [...new Set(list.map((m) => (shown.grouped ? m.conversation : m.id)))];
+    const rows = keys.map((key) => ({
+      key,
+      messages: list.filter((m) => (shown.grouped ? m.conversation : m.id) === key),
+    }));
+    // A row goes by the newest of its messages; what is alike stays newest first, unless turned.
+    const sender = ({ messages }: { messages: Message[] }) => senderOf(messages[0].id);
+    if (shown.order.by === 'sender')
+      rows.sort((a, b) => (sender(a) === sender(b) ? 0 : sender(a) < sender(b) ? -1 : 1));
+    return shown.order.turned ? rows.reverse() : rows;
   }
 
   setTicks(ticks: Map<number, number[]>, anchor: number | null, beforeRange = ticks): void {
