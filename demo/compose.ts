@@ -8,8 +8,9 @@ import { lexicon } from './lexicon';
 
 const encoder = new TextEncoder();
 
+/** What a template says, begun with a capital as sentences and subjects are. */
 export const say = (template: string, random: Random, matter?: Matter): string =>
-  expand(template, lexicon, random, matter);
+  expand(template, lexicon, random, matter).replace(/^[a-z]/, (letter) => letter.toUpperCase());
 
 /** A body as plain text, in the encoding that its characters need. */
 export function textPart(text: string, charset = 'utf-8'): PartToWrite {

@@ -52,9 +52,14 @@ export function conversation(random: Random, end: number, length?: number): Draf
             say(topic.openings[about], random, matter),
             ...random.some(topic.middles, random.int(1, 4)).map((l) => say(l, random, matter)),
           ]
-        : random.some(topic.replies, random.int(1, length ? 1 : 3)).map((l) => say(l, random, matter));
+        : random
+            .some(
+              topic.only?.[about] ?? (from === people[0] ? topic.theirs : null) ?? topic.replies,
+              random.int(1, length ? 1 : 3),
+            )
+            .map((l) => say(l, random, matter));
     const own = [
-      say('{greeting}', random),
+      say(from === self ? '{ownGreeting}' : '{greeting}', random),
       '',
       fill(lines.join(' ')),
       '',

@@ -48,8 +48,8 @@ const trades: Trade[] = [
     ],
     lines: [
       'We noticed {2-7} failed sign-ins to your account and have {limited|locked} it for your safety.',
-      'Please confirm your card number and your secret answer {now}.',
-      'If you do not answer, the account is closed and a fee of {money} is due.',
+      'Please confirm your card number and your secret answer {today|before midnight|at once}.',
+      'If you do not answer, the account is closed and a fee of {fee} is due.',
       'This message was sent by our security team; do not call the branch.',
     ],
     link: 'https://{hex}.isle-savings-verify.example/login?id={100000-999999}',
@@ -112,8 +112,8 @@ const trades: Trade[] = [
     subjects: ['You won {sum} crowns!!!', 'WINNING NUMBER {11-99}-{100-999}', 'Final notice to the winner'],
     lines: [
       'Your e-mail address was drawn out of {2-9} million and has won {sum} crowns.',
-      'To pay out, we need a handling fee of {money} first.',
-      'Please quote ticket {100-999}/{10-99} in every letter and tell nobody {now}.',
+      'To pay out, we need a handling fee of {fee} first.',
+      'Please quote ticket {100-999}/{10-99} in every letter and tell nobody.',
     ],
   },
   {
@@ -145,7 +145,7 @@ const trades: Trade[] = [
       'Overdue: {doc} {1001-9999}',
     ],
     lines: [
-      'Please find the {doc} attached and settle it {now}.',
+      'Please find the {doc} attached and settle it {today|before midnight|at once}.',
       'Your mailbox holds {90-99} per cent of its limit; sign in to keep receiving mail.',
       'The document is protected; enable content to read it.',
       'The manager approved it already, only your name is missing.',
@@ -165,8 +165,8 @@ const trades: Trade[] = [
       'The coin that {doubles|triples} in {5-30} days',
     ],
     lines: [
-      'Only {now}: watches, bags and sunglasses that nobody tells from real ones.',
-      'A deck hand of {19-64} put in {money} and took out {sum}.',
+      'Only {today|this week|while stocks last}: watches, bags and sunglasses that nobody tells from real ones.',
+      'A deck hand of {19-64} put in {fee} and took out {sum}.',
       'Printer ink at {20-40} per cent of the shop’s price, sent {now}.',
       'Our robot trades while you sleep, {3-9} nights a week.',
       'To leave this list, answer with the word STOP and your telephone number.',

@@ -67,7 +67,7 @@ export const lexicon: Record<string, readonly string[]> = {
     'crew shortages from {island} to {harbour}',
     'hull coatings that keep their promises',
     'fuel prices after the {weekday} sale',
-    'what passengers say about {boarding|queues|toilets|coffee}',
+    'the {boarding|queues|toilets|coffee} of which passengers speak',
     'shore power for small quays',
     'the {1962|1974|1981} disaster remembered',
     'hydrogen, again',
@@ -84,6 +84,9 @@ export const lexicon: Record<string, readonly string[]> = {
     'bean curry',
   ],
   greeting: ['Hello,', 'Hi all,', 'Good morning,', 'Dear colleagues,', 'Morning,', 'Hi,', 'Dear Mara,', 'Hello Mara,'],
+  /** Mara’s own. */
+  ownGreeting: ['Hello,', 'Hi all,', 'Good morning,', 'Dear colleagues,', 'Morning,', 'Hi,'],
+  fee: ['{140-980} crowns', '{1-9},{100-950} crowns'],
   closing: ['Regards', 'Thanks', 'Best wishes', 'All the best', 'With kind regards', 'Cheers', 'Yours'],
   please: [
     'Can you confirm by {weekday} noon?',
@@ -99,15 +102,10 @@ export const lexicon: Record<string, readonly string[]> = {
   aside: [
     'The coffee machine on deck two is still out of order.',
     'I have copied {harbour} so that nobody can say they did not know.',
-    'Last {weekday} it took us {20-90} minutes longer than planned.',
     'The old numbers are in the attached sheet.',
     'It is the third time since the {summer|autumn} timetable began.',
-    'If the wind goes round we look at it again.',
-    'The passengers were patient about it, mostly.',
-    'We have {2-14} bookings that would be touched.',
-    'The spare is on the shelf in {harbour}, bin {11-88}.',
-    'Somebody has painted over the tide marks.',
-    'Insurance wants photographs, as always.',
+    'I have put it on the list for {weekday}.',
+    'There is a photograph of it in the shared folder.',
     'I will be on leave from {weekday}, so ask {Owen|Ingrid|Yusuf|Bea} then.',
   ],
   crossing: [

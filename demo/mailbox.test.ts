@@ -15,6 +15,29 @@ test('the same seed gives the same bytes, another seed others', () => {
   expect(demoMailbox(300, 8, now)[0].raw).not.toEqual(again[0].raw);
 });
 
+test('at any minute of the day it is the same mailbox: what is there at nine is there at night, as it was', () => {
+  const at = (hour: number, minute = 0) => demoMailbox(800, 7, Date.UTC(2026, 10, 24, hour, minute));
+  const bytes = ({ raw }: { raw: Uint8Array }) => Buffer.from(raw).toString('latin1');
+  const night = new Map(at(22, 58).map((message) => [bytes(message), { ...message, raw: 0 }]));
+  for (const [hour, minute] of [
+    [0, 5],
+    [8, 0],
+    [12, 17],
+    [12, 18],
+  ]) {
+    const then = at(hour, minute);
+    expect(then).toHaveLength(800);
+    // All but the last of the oldest ones, which had to stand in for what was still to come.
+    const same = then.filter((message) => {
+      const later = night.get(bytes(message));
+      if (later) expect(later).toEqual({ ...message, raw: 0 });
+      return later !== undefined;
+    });
+    expect(same.length).toBeGreaterThan(670);
+    expect(Math.max(...then.map(({ date }) => date))).toBeLessThanOrEqual(Date.UTC(2026, 10, 24, hour, minute));
+  }
+});
+
 test('2,500 different messages of three months, none damaged, none of the future', () => {
   expect(new Set(envelopes.map((e) => e.messageId)).size).toBe(2_500);
   expect(envelopes.filter((e) => e.damage !== null)).toEqual([]);

@@ -37,13 +37,16 @@ function written(draft: Draft, random: Random): Uint8Array {
   });
 }
 
-/** Where the person left a message: what is recent is still to be done, what is old was mostly dealt with. */
+/**
+ * Where the person left a message: what is recent is still to be done, what is old was mostly dealt with. By the evening of
+ * the day, so that it is the same all day.
+ */
 function kept(
   draft: Draft,
-  now: number,
+  evening: number,
   random: Random,
 ): Omit<DemoMessage, 'raw' | 'sender' | 'date' | 'due' | 'marked'> {
-  const age = (now - draft.date) / day;
+  const age = (evening - draft.date) / day;
   if (draft.kind === 'sent') return { place: 'sent', seen: true, flagged: false };
   if (draft.kind === 'bulletin' || draft.kind === 'machine')
     return { place: 'inbox', seen: age > 2 ? random.chance(0.6) : random.chance(0.2), flagged: false };
@@ -72,39 +75,50 @@ function dueOf(draft: Draft, { flagged }: { flagged: boolean }, random: Random):
   return { due: (Math.floor(draft.date / day) + random.int(2, 5)) * day + 17 * 60 * minute };
 }
 
+/** The end of the day on the islands’ clock. */
+const eveningOf = (now: number): number => Math.floor((now + zone * minute) / day + 1) * day - zone * minute;
+
+/** So much of the last day is fuller than the rest. */
+const fullest = 1.1 * day;
+
+/** The matters of that number (from 0): one message, or a conversation. */
+function matter(seed: number, i: number, evening: number): Draft[] {
+  const random = Random.of(seed, i);
+  // The last days are the fullest, as they are in a mailbox that somebody tidies.
+  const fresh = random.chance(0.08);
+  const age = fresh ? random.next() * fullest : random.next() ** 1.15 * 90 * day;
+  const date = fresh ? evening - age : officeHour(evening - age, random);
+  return random.chance(0.2) ? conversation(random, date) : [single(random, date)];
+}
+
 /**
  * The mailbox as it stands at `now` (milliseconds since 1970): `count` messages, oldest first, over the ninety days
- * before. The same count, seed and moment give the same bytes.
+ * before. The same count, seed and moment give the same bytes; at another minute of the day it is the same mailbox, in
+ * which what is still to come has not come.
  */
 export function demoMailbox(count: number, seed: number, now: number): DemoMessage[] {
-  const drafts: Draft[] = [];
-  const span = 90 * day;
-  for (let i = 0; drafts.length < count; i++) {
-    const random = Random.of(seed, i);
-    if (i === 0 && count >= 200) {
-      const length = Math.min(64, Math.floor(count / 12));
-      drafts.push(...conversation(random, now, length).filter((draft) => draft.date <= now - minute));
-      continue;
-    }
-    // The last days are the fullest, as they are in a mailbox that somebody tidies.
-    const age = random.chance(0.06) ? random.next() * day * 0.35 : random.next() ** 1.15 * span;
-    const office = age < day * 0.35 ? now - age : officeHour(now - age, random);
-    const date = office > now - minute ? now - minute - random.next() * day * 0.35 : office;
-    if (random.chance(0.2)) drafts.push(...conversation(random, date).filter((draft) => draft.date <= now - minute));
-    else drafts.push(single(random, date));
+  const evening = eveningOf(now);
+  const long = conversation(Random.of(seed, 0), evening, Math.min(64, Math.floor(count / 12)));
+  const drafts: Draft[] = count >= 200 ? long : [];
+  const isHere = ({ date }: Draft) => date <= now - minute;
+  let here = drafts.filter(isHere).length;
+  for (let i = 1; here < count; i++) {
+    const some = matter(seed, i, evening);
+    drafts.push(...some);
+    here += some.filter(isHere).length;
   }
-  const writer = new Random(seed ^ 0x5eed);
   return drafts
+    .map((draft, i) => ({ draft: { ...draft, date: Math.floor(draft.date / 1000) * 1000 }, i }))
+    .filter(({ draft }) => isHere(draft))
     .slice(0, count)
-    .map((draft) => ({ ...draft, date: Math.floor(draft.date / 1000) * 1000 }))
-    .sort((a, b) => a.date - b.date)
-    .map((draft, i) => {
-      const raw = written(draft, writer);
-      const keeping = kept(draft, now, writer);
+    .map(({ draft, i }) => {
+      const raw = written(draft, Random.of(seed ^ 0x5eed, i));
+      const keeping = kept(draft, evening, Random.of(seed ^ 0x6e97, i));
       const due = dueOf(draft, keeping, Random.of(seed ^ 0xd0e, i));
       const marked = markOf(draft, keeping, Random.of(seed ^ 0x3a2c, i));
       return { raw, sender: draft.message.from.address, date: draft.date, ...keeping, ...due, ...marked };
-    });
+    })
+    .sort((a, b) => a.date - b.date);
 }
 
 /** The arrival of that number (from 0) while the page is open: a message as it would come in at `now`. */

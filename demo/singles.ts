@@ -34,7 +34,7 @@ const bulletinLines: Record<string, string[]> = {
   trade: [
     '{ferryNews}: what the yards say, and what they mean.',
     'Our reader from {harbour} writes about {ferryNews}.',
-    '{ferryNews} cost {money} more than planned.',
+    'On {ferryNews}: {fee} more than planned, and nobody is surprised.',
   ],
   weather: [
     'Sea area {island}: {wind}. {swell}.',

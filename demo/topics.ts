@@ -5,10 +5,22 @@ export interface Topic {
   subjects: readonly string[];
   openings: readonly string[];
   middles: readonly string[];
+  /** What is answered: by us, and by whoever began from outside. */
   replies: readonly string[];
+  theirs?: readonly string[];
+  /** For some subjects what alone is answered there. */
+  only?: Readonly<Record<number, readonly string[]>>;
 }
 
-const common = ['{aside}', '{please}', '{aside}', 'There is {swell}, the forecast says {wind}.'];
+const common = ['{aside}', '{please}'];
+/** What is said of all that goes by sea. */
+const atSea = [
+  ...common,
+  'There is {swell}, the forecast says {wind}.',
+  'If the wind goes round we look at it again.',
+  'Last {weekday} it took us {20-90} minutes longer than planned.',
+  'We have {2-14} bookings that would be touched.',
+];
 
 export const topics: Record<
   'harbour' | 'parts' | 'charter' | 'crew' | 'complaint' | 'staff' | 'inspection' | 'freight' | 'council',
@@ -34,14 +46,21 @@ export const topics: Record<
       'Vessels over {30-70} metres keep to the western side.',
       '{ship} may use the fish quay if {goods} can be taken there.',
       'Speed in the basin is {3-5} knots and we mean it.',
-      ...common,
+      'Somebody has painted over the tide marks.',
+      ...atSea,
     ],
     replies: [
       'Understood, {ship} will go to the fish quay.',
       'That does not work with {goods} on board.',
       'Noted. Can the {time} still land?',
       'We could turn her outside, {wind} permitting.',
-      ...common,
+      ...atSea,
+    ],
+    theirs: [
+      'The works go on until {weekday}, not a day longer.',
+      'Yes, the {time} can land, on the inner side.',
+      'The divers ask that {ship} keeps her bow thruster off.',
+      '{please}',
     ],
   },
   parts: {
@@ -56,22 +75,30 @@ export const topics: Record<
       'Thank you for your enquiry about the {part} for {ship}.',
       'On {ship} the {part} {fault}.',
       'The {part} for {ship} should be at {harbour} in {2-9} days, by {weekday} with luck.',
-      'This is about our invoice for the {part} of {ship}: {money} net.',
-      'We still wait for your old {part}; the exchange price of {money} holds for {20-40} days.',
+      'This is about our invoice for the {part} of {ship}: {fee} net.',
+      'We still wait for your old {part}; the exchange price of {fee} holds for {20-40} days.',
     ],
     middles: [
-      'Our price is {money} net, carriage not included.',
+      'Our price is {fee} net, carriage not included.',
       'The serial number should begin with {44-98}-{100-999}; please send a photograph of the plate.',
-      'An exchange unit would be {money} with your old one back within {20-40} days.',
+      'An exchange unit would be {fee} with your old one back within {20-40} days.',
       'Fitting takes a fitter and a half day, and the {part} should be done with it.',
       ...common,
     ],
     replies: [
       'Please go ahead, order number follows.',
-      'That is {money} more than last time. Why?',
+      'That is {fee} more than last time. Why?',
       'The plate cannot be read any more, see the picture.',
+      'The spare is on the shelf in {harbour}, bin {11-88}.',
       'We need it before the {weekday} sailing or not at all.',
       ...common,
+    ],
+    theirs: [
+      'The maker asks that much now; we can take {fee} off for the delay.',
+      'One {part} is on the shelf in {harbour}, it can go on {weekday}.',
+      'Thank you for the order, the confirmation follows.',
+      'Is the plate of the old one still readable?',
+      '{please}',
     ],
   },
   charter: {
@@ -94,14 +121,20 @@ export const topics: Record<
       'We have {1-4} wheelchairs and {2-9} prams.',
       'Is {money} still right, and does it include the crew’s overtime?',
       'The band brings {2-5} amplifiers; the socket on the aft deck gave up last time.',
-      ...common,
+      ...atSea,
     ],
     replies: [
       '{ship} is free that day, I hold her until {weekday}.',
       'With {wind} we would rather stay in the sound.',
+      'Contract attached; a deposit of {fee} makes it firm.',
+      ...atSea,
+    ],
+    theirs: [
+      'Thank you, then we take her.',
       'Numbers went up to {60-190}, is she still big enough?',
-      'Contract attached; a deposit of {money} makes it firm.',
-      ...common,
+      'May we come on board at {time} to lay the tables?',
+      'The aunt from {harbour} wants to know about parking.',
+      '{please}',
     ],
   },
   crew: {
@@ -145,7 +178,7 @@ export const topics: Record<
     ],
     openings: [
       'I stood at {harbour} at {time} with a valid ticket and watched {ship} leave.',
-      'I paid {money} for the {time} on {weekday}, and it never sailed.',
+      'I paid {fee} for the {time} on {weekday}, and it never sailed.',
       'My mother is {77-94} and was told at {harbour} to sit in the car deck stairs.',
       'The machine at {harbour} kept my card and gave me nothing but a beep.',
       'Our dog has travelled with you for {3-12} years and now suddenly needs a muzzle.',
@@ -154,17 +187,23 @@ export const topics: Record<
     middles: [
       'I missed a {funeral|flight|hospital appointment|wedding} because of it.',
       'Nobody picks up your telephone, I tried {4-22} times.',
-      'I expect {money} back within {7-21} days.',
+      'I expect {fee} back within {7-21} days.',
       'A photograph is attached, look at the clock in it.',
       'The announcement was in no language known to me.',
-      ...common.slice(2),
+      ...common.slice(0, 1),
     ],
     replies: [
       'I am sorry about {weekday}. {crossing} left early {reason}, and that should not have happened.',
-      'We have refunded {money} to the card you paid with.',
+      'We have refunded {fee} to the card you paid with.',
+      'I have asked the crew of {ship} and will write to you by {weekday}.',
+      'The camera at {harbour} shows it as you say. I am sorry.',
+      ...common.slice(0, 1),
+    ],
+    theirs: [
       'That is not good enough.',
       'Thank you for the quick answer, I did not expect that.',
-      ...common.slice(2),
+      'The {fee} have come in, thank you.',
+      'And who tells my {mother|boss|dentist}?',
     ],
   },
   staff: {
@@ -191,16 +230,20 @@ export const topics: Record<
       'The list hangs by the kettle.',
       ...common,
     ],
-    replies: [
-      'Barn.',
-      'Boat! But with heating.',
-      'Medium, and the sleeves a hand longer.',
-      'Please take me off this conversation.',
-      'Why is everybody answering to all?',
-      'I was not asked about the date.',
-      'Large for me, small for {Zofia|Dario}, who is at sea.',
-      ...common,
-    ],
+    replies: ['Please take me off this conversation.', 'Why is everybody answering to all?', ...common],
+    only: {
+      0: [
+        'Medium, and the sleeves a hand longer.',
+        'Large for me, small for {Zofia|Dario}, who is at sea.',
+        'Is there one in another colour?',
+        'Please take me off this conversation.',
+      ],
+      1: ['Not me.', 'Found it, it was in the other jacket.', 'Ask {Callum|Owen}, he had it on {weekday}.'],
+      2: ['Save me a piece, I land at {time}.', 'Is it the one with the plums?', 'Many happy returns!'],
+      3: ['Barn.', 'Boat! But with heating.', 'I was not asked about the date.', 'Why is everybody answering to all?'],
+      4: ['Count me in.', 'I am at sea that day, but I put {20-90} crowns in.', 'Who makes the speech?'],
+      5: ['My bicycle is not a van.', 'Then please move the trailer.', 'Noted.', 'Why is everybody answering to all?'],
+    },
   },
   inspection: {
     subjects: [
@@ -231,6 +274,12 @@ export const topics: Record<
       'Who tells the insurers?',
       ...common,
     ],
+    theirs: [
+      'Received, thank you. I look at it on {weekday}.',
+      'It stays open until I have seen it myself.',
+      'The original, please, not a copy.',
+      '{please}',
+    ],
   },
   freight: {
     subjects: [
@@ -250,14 +299,20 @@ export const topics: Record<
       'It must not stand next to {goods}.',
       'If not, then the {time}, but no later.',
       'Payment by {harbour} account, as always.',
-      ...common,
+      ...atSea,
     ],
     replies: [
       'Yes, if it is at the ramp {20-50} minutes before.',
       'Too high for {ship}; {ship} could.',
       'Only without passengers on the car deck.',
       'Papers received, one signature is missing.',
-      ...common,
+      ...atSea,
+    ],
+    theirs: [
+      'It is {3-4}.{1-9} metres, I measured it again.',
+      'Then the {time} it is, thank you.',
+      'The driver asks where he may sleep.',
+      '{please}',
     ],
   },
   council: {
@@ -280,10 +335,16 @@ export const topics: Record<
       ...common,
     ],
     replies: [
-      'We can run the {time} from {harbour} on school days for {money} a week.',
+      'We can run the {time} from {harbour} on school days for {fee} a week.',
       'Our counters were broken at {harbour} for {4-19} days, that is the difference.',
       'I will be at the hearing with {Tobias|Ingrid}.',
       ...common,
+    ],
+    theirs: [
+      'The council thanks you for the figures.',
+      'We count again, by crossing this time.',
+      'The hall is booked from {time}.',
+      '{please}',
     ],
   },
 };

@@ -91,6 +91,12 @@ function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
   );
 }
 
+const FullAddress = ({ address }: { address: string }) => (
+  <span className="font-mono text-sm">
+    <Marked text={bothForms(address)} part="people" />
+  </span>
+);
+
 /** Who wrote it, to whom, when, what is to be known of it, and what can be done. */
 function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
   const { id } = row;
@@ -102,21 +108,26 @@ function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
           <Marked text={row.subject || 'No subject'} part="subject" />
         </h2>
       )}
-      <div className="flex flex-wrap items-baseline gap-x-3">
-        <p className="min-w-0 [overflow-wrap:anywhere]">
-          <span className="font-semibold" dir="auto">
-            <Marked text={row.from.name || row.from.address || 'No sender'} part="people" />
-          </span>{' '}
-          {row.from.name && (
-            <span className="font-mono text-sm">
-              <Marked text={bothForms(row.from.address)} part="people" />
-            </span>
-          )}
-        </p>
-        <time className="quiet ml-auto text-sm" dateTime={isoTime(row.date)}>
-          {exactTime(row.date)}
-        </time>
-      </div>
+      {/* In a conversation its line says who wrote it and when. */}
+      {heading ? (
+        <div className="flex flex-wrap items-baseline gap-x-3">
+          <p className="min-w-0 [overflow-wrap:anywhere]">
+            <span className="font-semibold" dir="auto">
+              <Marked text={row.from.name || row.from.address || 'No sender'} part="people" />
+            </span>{' '}
+            {row.from.name && <FullAddress address={row.from.address} />}
+          </p>
+          <time className="quiet ml-auto text-sm" dateTime={isoTime(row.date)}>
+            {exactTime(row.date)}
+          </time>
+        </div>
+      ) : (
+        row.from.address && (
+          <p className="[overflow-wrap:anywhere]">
+            <span className="quiet">From</span> <FullAddress address={row.from.address} />
+          </p>
+        )
+      )}
       {message.wrongDate && (
         <p className="text-sm">
           <span className="quiet">Shown and sorted by when it was received: </span>

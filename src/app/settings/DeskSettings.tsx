@@ -1,9 +1,10 @@
+import { useState } from 'react';
 import { RowList } from '../desk/RowList';
 import { deskActs } from '../desk/deskActs';
 import { useRows } from '../desk/useRows';
 import { useMailbox } from '../state/overview';
 import { prefer, usePreferences, type Preferences } from '../state/preferences';
-import { Choice, Switch } from '../ui/fields';
+import { Choice, NumberField, Switch } from '../ui/fields';
 import { Halves, Page } from '../ui/Page';
 
 const inbox = { kind: 'place', place: 'inbox' } as const;
@@ -66,6 +67,16 @@ const Look = ({ p }: PartProps) => (
   </>
 );
 
+/** After how many seconds a message counts as read; a wrong number is said, and the one before holds. */
+function Seconds({ kept }: { kept: number }) {
+  const [seconds, setSeconds] = useState(kept);
+  const change = (next: number) => {
+    setSeconds(next);
+    if (!Number.isNaN(next)) prefer({ markReadSeconds: next });
+  };
+  return <NumberField label="Seconds" unit="seconds" least={1} most={600} value={seconds} onChange={change} />;
+}
+
 /** Where and how a message is opened. */
 const Reading = ({ p }: PartProps) => (
   <>
@@ -89,23 +100,7 @@ const Reading = ({ p }: PartProps) => (
       ]}
       onChange={(markRead) => prefer({ markRead })}
     >
-      {p.markRead === 'seconds' && (
-        <label className="mt-1 flex items-center gap-2">
-          Seconds
-          <input
-            type="number"
-            min={1}
-            max={600}
-            className="input w-24 input-sm"
-            value={p.markReadSeconds}
-            onChange={(event) =>
-              prefer({
-                markReadSeconds: Math.max(1, Math.min(600, Math.round(Number(event.target.value)) || 1)),
-              })
-            }
-          />
-        </label>
-      )}
+      {p.markRead === 'seconds' && <Seconds kept={p.markReadSeconds} />}
     </Choice>
     <Choice
       legend="After the open message was archived, binned or moved"
