@@ -8,7 +8,7 @@ import {
   mailFile,
   mbox,
   moveClock,
-  openDemo,
+  openDemoAnew,
   openRow,
   openWith,
   placeLink,
@@ -219,7 +219,8 @@ test('C6: answering an older message says so, one press goes to the newest; own 
 });
 
 test('C6: sent through the post office, an answer stands in Sent and in its conversation', async ({ page }) => {
-  await openDemo(page);
+  // Anew: what is sent comes to this mailbox alone.
+  await openDemoAnew(page);
   const sent = (await counts(page, 'Sent')).total;
   await rows(page).first().click();
   await page.keyboard.press('y');

@@ -30,10 +30,10 @@ async function changes(cursor: string | null, from = app) {
 }
 
 const rate = { method: 'POST' as const, url: '/api/demo/rate', headers: host };
-const submit = (raw: string, headers: Record<string, string> = {}) =>
+const submit = (raw: string, headers: Record<string, string> = {}, cursor = '') =>
   app.inject({
     method: 'POST',
-    url: '/api/post/submit',
+    url: `/api/post/submit${cursor && `?cursor=${cursor}`}`,
     headers: { ...host, 'content-type': 'message/rfc822', ...headers },
     payload: raw,
   });
@@ -77,13 +77,19 @@ test('a page goes on where it was after the server was started again', async () 
   await later.close();
 });
 
-test('what is sent stands in Sent, as it was sent', async () => {
+test('what is sent stands in Sent, as it was sent; in no mailbox but the one from which it was', async () => {
   const { cursor } = await changes((await changes(null)).cursor);
+  const other = (await changes((await changes(null)).cursor)).cursor;
   const raw = 'From: desk@ferry.example\r\nTo: a@b.example\r\nMessage-ID: <1@ferry.example>\r\n\r\nHello\r\n';
-  expect((await submit(raw)).json()).toEqual({ messageId: '1@ferry.example' });
+  expect((await submit(raw, {}, cursor)).json()).toEqual({ messageId: '1@ferry.example' });
   const { arrived: messages } = await changes(cursor);
   expect(messages).toMatchObject([{ place: 'sent', seen: true }]);
   expect(Buffer.from(messages[0].raw, 'base64').toString()).toBe(raw);
+  expect((await changes(other)).arrived).toEqual([]);
+  const { cursor: begun, arrived: first } = await changes(null);
+  const anew = [...first, ...(await changes(begun)).arrived].map((one) => Buffer.from(one.raw, 'base64').toString());
+  expect(anew).not.toContain(raw);
+  expect((await submit(raw, {}, 'nonsense')).statusCode).toBe(400);
 });
 
 test.each([
@@ -147,8 +153,8 @@ test('asking changes nothing: whatever cursor another asks with, a page goes on 
 test('what is sent again under its Message-ID stands in Sent once', async () => {
   const { cursor } = await changes((await changes(null)).cursor);
   const raw = 'From: desk@ferry.example\r\nTo: a@b.example\r\nMessage-ID: <2@ferry.example>\r\n\r\nHello\r\n';
-  await submit(raw);
-  expect((await submit(raw)).json()).toEqual({ messageId: '2@ferry.example' });
+  await submit(raw, {}, cursor);
+  expect((await submit(raw, {}, cursor)).json()).toEqual({ messageId: '2@ferry.example' });
   expect((await changes(cursor)).arrived).toHaveLength(1);
 });
 

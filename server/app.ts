@@ -105,7 +105,8 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   app.post('/api/post/submit', async (request, reply) => {
     if (!Buffer.isBuffer(request.body))
       return reply.code(415).send({ message: 'A message is sent as message/rfc822.' });
-    return post.submit(new Uint8Array(request.body));
+    const asked = z.object({ cursor: z.string().optional() }).safeParse(request.query);
+    return post.submit(new Uint8Array(request.body), asked.data?.cursor ?? null);
   });
   app.post('/api/post/leave', async (request, reply) => {
     const asked = z.object({ url: z.string().max(2_000) }).safeParse(request.body);

@@ -1,5 +1,6 @@
 // The post office: a stand-in that hands out the demo's mail as raw messages, lets more arrive while a page asks, and
 // takes what is sent. It keeps nothing of the person's but what was sent to it since it was started.
+import { randomInt } from 'node:crypto';
 import { parseEnvelope } from '../src/core/mail/envelope';
 import { parseStructure } from '../src/core/mail/structure';
 import { keepNewest } from '../src/core/data/memo';
@@ -44,19 +45,21 @@ interface Cursor {
   /** The run of the server from which it has what was sent, and how many of that. */
   run: number;
   sent: number;
+  /** By what its mailbox is told from those of other pages: each has only what was sent from it. 0 for earlier versions. */
+  box: number;
 }
 
-const cursorText = ({ anchor, index, arrivals, counted, run, sent }: Cursor): string =>
-  [anchor, index, arrivals, counted, run, sent].join('.');
+const cursorText = ({ anchor, index, arrivals, counted, run, sent, box }: Cursor): string =>
+  [anchor, index, arrivals, counted, run, sent, box].join('.');
 
-/** Reads a cursor; of an earlier version it has two numbers. `count`: messages of the mailbox. */
+/** Reads a cursor; of earlier versions it has two numbers, or six. `count`: messages of the mailbox. */
 function readCursor(cursor: string, count: number, now: number): Cursor {
-  if (!/^\d{1,16}\.\d{1,9}(\.\d{1,9}\.\d{1,16}\.\d{1,16}\.\d{1,9})?$/.test(cursor))
+  if (!/^\d{1,16}\.\d{1,9}(\.\d{1,9}\.\d{1,16}\.\d{1,16}\.\d{1,9}(\.\d{1,15})?)?$/.test(cursor))
     throw new PostOfficeError('The post office does not know that cursor.');
-  const [anchor, index, arrivals = Math.max(0, index - count), counted = now, run = 0, sent = 0] = cursor
+  const [anchor, index, arrivals = Math.max(0, index - count), counted = now, run = 0, sent = 0, box = 0] = cursor
     .split('.')
     .map(Number);
-  return { anchor, index: Math.min(index, count), arrivals, counted, run, sent };
+  return { anchor, index: Math.min(index, count), arrivals, counted, run, sent, box };
 }
 
 /** Mailboxes that are kept, for so many pages that began at different times. */
@@ -66,7 +69,7 @@ export class PostOffice {
   private readonly started: number;
   private readonly mailboxes = new Map<number, DemoMessage[]>();
   /** What was sent since this server was started. */
-  private readonly sent: (DemoMessage & { messageId: string })[] = [];
+  private readonly sent: (DemoMessage & { messageId: string; box: number })[] = [];
   /** From when on the rate is as it is. */
   private rateSince = 0;
   perMinute: number;
@@ -85,7 +88,15 @@ export class PostOffice {
     const now = this.options.now();
     const at =
       cursor === null
-        ? { anchor: this.started, index: 0, arrivals: 0, counted: now, run: this.started, sent: 0 }
+        ? {
+            anchor: this.started,
+            index: 0,
+            arrivals: 0,
+            counted: now,
+            run: this.started,
+            sent: 0,
+            box: randomInt(1, 2 ** 47),
+          }
         : readCursor(cursor, count, now);
     const next: Cursor = { ...at, run: this.started };
     const arrived: { there: string; message: DemoMessage }[] = [];
@@ -105,8 +116,9 @@ export class PostOffice {
       if (this.wasAway(since, now)) next.counted = now;
     }
     const from = at.run === this.started ? at.sent : 0;
-    next.sent = this.sent.length;
-    for (const [i, message] of this.sent.slice(from).entries())
+    const sent = this.sent.filter(({ box }) => box === at.box);
+    next.sent = sent.length;
+    for (const [i, message] of sent.slice(from).entries())
       arrived.push({ there: `${this.started}.sent.${from + i}`, message });
     return {
       cursor: cursorText(next),
@@ -179,8 +191,9 @@ export class PostOffice {
     return this.rate;
   }
 
-  /** Takes a raw message that is sent; it stands in Sent from the next question on. */
-  submit(raw: Uint8Array): { messageId: string } {
+  /** Takes a raw message that is sent; for the page with that cursor it stands in Sent from the next question on. */
+  submit(raw: Uint8Array, cursor: string | null): { messageId: string } {
+    const box = cursor === null ? 0 : readCursor(cursor, this.options.count, this.options.now()).box;
     if (raw.length > largestSent) throw new PostOfficeError('The message is too large: 25 MB is the most.');
     const envelope = parseEnvelope(raw);
     if (!envelope.from.address) throw new PostOfficeError('The message names no sender (From).');
@@ -188,9 +201,10 @@ export class PostOffice {
       throw new PostOfficeError('The message names nobody to send it to (To or Cc).');
     const { messageId } = envelope;
     // What is sent again is the same message.
-    if (!this.sent.some((one) => one.messageId === messageId))
+    if (!this.sent.some((one) => one.messageId === messageId && one.box === box))
       this.sent.push({
         messageId,
+        box,
         raw,
         sender: envelope.from.address,
         date: this.options.now(),

@@ -21,8 +21,9 @@ test('the cursor is given back as it was got', async () => {
 
 test('a message is submitted raw', async () => {
   const fetch = answer({ messageId: 'x' });
-  await office(fetch).submit(new TextEncoder().encode('From: a@b.test\r\n\r\n'));
-  const [, init] = fetch.mock.calls[0] as unknown as [string, RequestInit];
+  await office(fetch).submit(new TextEncoder().encode('From: a@b.test\r\n\r\n'), '1.2');
+  const [url, init] = fetch.mock.calls[0] as unknown as [string, RequestInit];
+  expect(url).toBe('http://post.example/submit?cursor=1.2');
   expect(init).toMatchObject({ method: 'POST', headers: { 'content-type': 'message/rfc822' } });
   expect(await (init.body as Blob).text()).toBe('From: a@b.test\r\n\r\n');
 });

@@ -61,8 +61,8 @@ export interface PostOffice {
   changes(cursor: string | null): Promise<Changes>;
   /** Tells what became of messages here. Only where it keeps that. */
   alter(alterations: Alteration[]): Promise<void>;
-  /** Sends a raw message; it stands in Sent at the next {@link changes}. */
-  submit(raw: Uint8Array<ArrayBuffer>): Promise<{ messageId: string }>;
+  /** Sends a raw message; it stands in Sent at the next {@link changes} after that cursor. */
+  submit(raw: Uint8Array<ArrayBuffer>, cursor: string | null): Promise<{ messageId: string }>;
   /** Keeps an unfinished message in place of an earlier state of it, null for the first. Only where it keeps drafts. */
   keepDraft(raw: Uint8Array<ArrayBuffer>, before: Identity | null): Promise<Identity>;
   /** Leaves a mailing list by one request to the https address that it names (RFC 8058). */

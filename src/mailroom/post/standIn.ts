@@ -46,6 +46,8 @@ const asJson = (value: unknown): RequestInit => ({
   body: JSON.stringify(value),
 });
 
+const asked = (cursor: string | null): string => (cursor === null ? '' : `?cursor=${encodeURIComponent(cursor)}`);
+
 class StandIn implements PostOffice {
   readonly abilities = { keepsState: false, keepsDrafts: false };
   connection: Connection = { is: 'not tried' };
@@ -63,12 +65,11 @@ class StandIn implements PostOffice {
     }
   }
 
-  readonly changes = (cursor: string | null) =>
-    this.ask(`/changes${cursor === null ? '' : `?cursor=${encodeURIComponent(cursor)}`}`, undefined, changesSchema);
+  readonly changes = (cursor: string | null) => this.ask(`/changes${asked(cursor)}`, undefined, changesSchema);
 
-  readonly submit = (raw: Uint8Array<ArrayBuffer>) =>
+  readonly submit = (raw: Uint8Array<ArrayBuffer>, cursor: string | null) =>
     this.ask(
-      '/submit',
+      `/submit${asked(cursor)}`,
       { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
       submittedSchema,
     );

@@ -21,7 +21,7 @@ export interface ToSend {
 }
 
 /** What is needed of the mailbox to send: what is sent comes to stand in it. */
-export type Sending = TakingIn & Exclusive & { readonly postOn: boolean };
+export type Sending = TakingIn & Exclusive & { readonly postOn: boolean; readonly cursor: string | null };
 
 /** The Message-ID of what is sent: the command's own, so that what is sent again is the same message. */
 const idOf = (command: string, address: string): string =>
@@ -69,7 +69,7 @@ export async function sendMessage(
   if (!mailbox.postOn) return { ok: false, error: noPostOffice };
   const raw = messageToSend(mailbox.now(), command, message);
   try {
-    await post.submit(raw);
+    await post.submit(raw, mailbox.cursor);
     await check();
   } catch (failure) {
     if (failure instanceof NotWritten)
