@@ -213,7 +213,7 @@ test('the order of a list is the person’s: by sender, subject, size, date, and
       text: 'x '.repeat(sizes[n]),
     })),
   );
-  const order = page.getByLabel('Order');
+  const order = page.getByLabel('Order', { exact: true });
   const subjects = () =>
     rows(page).evaluateAll((all) => all.map((row) => /Anchor|tide|Buoy/.exec(row.textContent ?? '')?.[0]));
   await expect.poll(subjects).toEqual(['Buoy', 'tide', 'Anchor']);
