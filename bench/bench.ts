@@ -51,6 +51,8 @@ const lines: [name: string, value: (c: Column) => string][] = [
   ['  one message by 50 (goal 50 µs)', (c) => `${c.node.rules.decide.toFixed(1)} µs`],
   ['  preview of one of 50, a word being typed (goal 150 ms)', (c) => ms(c.node.rules.preview)],
   ['  the same, a phrase', (c) => ms(c.node.rules.phrase)],
+  ['A list by subject: first rows', (c) => ms(c.node.order.first)],
+  ['  again, after an act (goal 100 ms)', (c) => ms(c.node.order.again)],
   ['  text index, of the import’s time (goal 33 %)', (c) => `${(c.node.indexing * 100).toFixed(0)} %`],
   ['Chromium: file to stored and shown', (c) => rate(c.browser ? c.node.messages / (c.browser.import / 1000) : null)],
   ['  longest freeze of the page', (c) => ms(c.browser?.longestFreeze)],

@@ -26,11 +26,30 @@ export interface NodeFigures {
   /** The share of the import’s time that the text index takes, from 0 to 1. */
   indexing: number;
   rules: RuleFigures;
+  order: OrderFigures;
+}
+
+/** From asking for a list by subject until its first rows are there: the first time, and after something changed. In ms. */
+export interface OrderFigures {
+  first: number;
+  again: number;
+}
+
+async function measureOrder(mailbox: Mailbox): Promise<OrderFigures> {
+  const bySubject = { grouped: false, elsewhere: true, order: { by: 'subject', turned: false } } as const;
+  const timed = async () => {
+    const start = performance.now();
+    await rows(mailbox, { kind: 'place', place: 'inbox' }, bySubject, 0, 60);
+    return performance.now() - start;
+  };
+  const first = await timed();
+  mailbox.views.changed();
+  return { first, again: await timed() };
 }
 
 const plain = (file: string): Uint8Array<ArrayBuffer> => Uint8Array.from(readFileSync(file));
 
-async function ours(files: string[]): Promise<{ messages: number; rate: number; rules: RuleFigures }> {
+async function ours(files: string[]): Promise<Pick<NodeFigures, 'messages' | 'rules' | 'order'> & { rate: number }> {
   const list: MailFile[] = files.map((file) => {
     const bytes = plain(file);
     return {
@@ -53,8 +72,9 @@ async function ours(files: string[]): Promise<{ messages: number; rate: number; 
   );
   await rows(mailbox, { kind: 'place', place: 'inbox' }, { grouped: false, elsewhere: true }, 0, 60);
   const seconds = (performance.now() - start) / 1000;
+  const order = await measureOrder(mailbox);
   mailbox.close();
-  return { messages: report.added, rate: report.added / seconds, rules: await measureRules(mailbox) };
+  return { messages: report.added, rate: report.added / seconds, order, rules: await measureRules(mailbox) };
 }
 
 async function postalMime(files: string[], most: number): Promise<number> {
@@ -108,11 +128,12 @@ function python(files: string[]): number | null {
 }
 
 export async function measureNode(files: string[], others: boolean): Promise<NodeFigures> {
-  const { messages, rate, rules } = await ours(files);
+  const { messages, rate, rules, order } = await ours(files);
   return {
     messages,
     import: rate,
     rules,
+    order,
     indexing: indexing(files, 2_000) * rate,
     postalMime: others ? await postalMime(files, 2_000) : null,
     python: others ? python(files) : null,

@@ -17,11 +17,11 @@ export type Ordering = Pick<MailState, 'derived'> &
 /** Rows in another order than by date, by the list that they were made from: when a view changes, it is another list. */
 const ordered = new WeakMap<Int32Array, { name: string; rows: Int32Array }>();
 
+/** What orders rows and never changes of a message: by it all messages are ranked once, not anew with every act. */
+type Lasting = Exclude<Order['by'], 'date' | 'score'>;
+
 /** What a message is ordered by: a text from A to Z, or a number, the greatest first. */
-function keyOf(
-  { envelopes, derived, junk }: Ordering,
-  by: Exclude<Order['by'], 'date'>,
-): (id: number) => string | number {
+function keyOf({ envelopes, derived }: Ordering, by: Lasting): (id: number) => string | number {
   switch (by) {
     // Of one's own mail a row shows to whom it went.
     case 'sender':
@@ -34,23 +34,48 @@ function keyOf(
       return (id) => foldSearch(baseSubject(envelopes.get(id).subject).base);
     case 'size':
       return (id) => envelopes.get(id).size;
-    // What has no score yet comes last.
-    case 'score':
-      return (id) => junk.score(id) ?? -1;
   }
 }
 
-/** The ids of some rows by what they are ordered by; those that are alike stay as they were, the newest first. */
-function sorted(list: Int32Array, key: (id: number) => string | number): Int32Array {
-  const keys = Array.from(list, key);
-  const places = Array.from(list, (_, at) => at);
-  places.sort((a, b) => {
+const ranked = new WeakMap<object, Map<Lasting, { name: string; ranks: Uint32Array }>>();
+
+/** The rank of each message among all, those that are alike at one rank. */
+function ranksOf(mailbox: Ordering, by: Lasting): Uint32Array {
+  const { count, drops, accounts } = mailbox.derived;
+  // Whose mail is own, and so whom a row shows, goes by the accounts.
+  const own = by === 'sender' ? accounts.accounts.map(({ address }) => address).join(' ') : '';
+  const name = `${count} ${drops} ${own}`;
+  let its = ranked.get(mailbox);
+  if (!its) ranked.set(mailbox, (its = new Map()));
+  const known = its.get(by);
+  if (known?.name === name) return known.ranks;
+  const ids = Array.from({ length: count }, (_, id) => id);
+  const keys = ids.map(keyOf(mailbox, by));
+  ids.sort((a, b) => {
     const [one, other] = [keys[a], keys[b]];
-    if (one === other) return a - b;
-    const before = typeof one === 'number' ? one > Number(other) : one < other;
-    return before ? -1 : 1;
+    if (one === other) return 0;
+    return (typeof one === 'number' ? one > Number(other) : one < other) ? -1 : 1;
   });
-  return Int32Array.from(places, (at) => list[at]);
+  const ranks = new Uint32Array(count);
+  for (let at = 1; at < count; at++) ranks[ids[at]] = ranks[ids[at - 1]] + Number(keys[ids[at]] !== keys[ids[at - 1]]);
+  its.set(by, { name, ranks });
+  return ranks;
+}
+
+/** More rows than a list has: with the rank above it, the number is still exact. */
+const span = 2 ** 21;
+
+/** The ids of some rows by their ranks, the lowest first; those at one rank stay as they were, the newest first. */
+function sorted(list: Int32Array, rank: (id: number) => number): Int32Array {
+  const keys = Float64Array.from(list, (id, at) => rank(id) * span + at).sort();
+  return Int32Array.from(keys, (key) => list[key % span]);
+}
+
+/** The rank of a message, the lowest first. What has no score yet comes last. */
+function rankBy(mailbox: Ordering, by: Exclude<Order['by'], 'date'>): (id: number) => number {
+  if (by === 'score') return (id) => 100 - (mailbox.junk.score(id) ?? -1);
+  const ranks = ranksOf(mailbox, by);
+  return (id) => ranks[id];
 }
 
 /** Settled once the rows of a view can be told in that order. */
@@ -70,7 +95,7 @@ export function rowList(mailbox: Ordering, view: View, { grouped, order }: Group
   const name = `${order.by} ${order.turned} ${order.by === 'score' ? mailbox.revision : ''}`;
   const known = ordered.get(list);
   if (known?.name === name) return known.rows;
-  const rows = order.by === 'date' ? list.slice() : sorted(list, keyOf(mailbox, order.by));
+  const rows = order.by === 'date' ? list.slice() : sorted(list, rankBy(mailbox, order.by));
   if (order.turned) rows.reverse();
   ordered.set(list, { name, rows });
   return rows;

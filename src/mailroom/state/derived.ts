@@ -66,6 +66,8 @@ export class Derived {
   private readonly dirty = new Set<number>();
   private members: Groups | null = null;
   count = 0;
+  /** How often messages were forgotten again: their ids are then those of others. */
+  drops = 0;
   /** Whether everything is known of all messages: not where the browser was closed before it was stored. */
   complete = true;
 
@@ -207,6 +209,7 @@ export class Derived {
 
   /** Forgets messages that were added and could not be written; everything must then be computed anew. */
   drop(count: number): void {
+    this.drops++;
     this.count = count;
     this.threads = null;
     this.members = null;
