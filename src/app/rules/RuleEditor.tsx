@@ -9,6 +9,7 @@ import { mailroom } from '../../mailroom/client';
 import { useDryRun } from '../dryrun/useDryRun';
 import type { RuleReach } from '../../mailroom/border/rules';
 import { Oddities } from './Oddities';
+import { useAnswer } from '../ui/useAnswer';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
@@ -212,6 +213,12 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
     120,
   );
   const report = answer.value?.ok ? answer.value.report : null;
+  // After the dry run, which is waited for: this is worked out once one pauses.
+  const { value: reach } = useAnswer(
+    () => (read.ok ? mailroom.ruleReach(read.edits, ids.rule) : Promise.resolve(null)),
+    JSON.stringify(edits),
+    400,
+  );
   const counts = report && !answer.waiting ? countsOf(draft, report.conditions) : new Map<string, number>();
   const leave = () => leaveTo('/rules');
 
@@ -253,7 +260,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
                 {ruleSentence(read.rule, withNew(setup, draft, ids))}
               </p>
             )}
-            {report?.reach && <Reach reach={report.reach} id={ids.rule} setup={setup} />}
+            {reach && <Reach reach={reach} id={ids.rule} setup={setup} />}
             <RunHere on={runHere} onChange={setRunHere} />
             <div className="flex gap-2">
               <SaveSorted word="Save the rule" runHere={runHere} answer={answer} disabled={!read.ok || saving} />

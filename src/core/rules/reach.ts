@@ -228,11 +228,17 @@ export interface Contradiction {
   about: EffectName;
 }
 
-/** Rules that contradict each other: both can be asked of one message, and ink its row or flag it differently. */
-export function contradictions(rules: readonly Rule[]): Contradiction[] {
+/**
+ * Rules that contradict each other: both can be asked of one message, and ink its row or flag it differently. `of`: only
+ * those in which this rule takes part; `never`: what is known of the rules that never act.
+ */
+export function contradictions(
+  rules: readonly Rule[],
+  of: string | null = null,
+  never: ReadonlyMap<string, Unreached> = unreached(rules),
+): Contradiction[] {
   const on = rules.filter((rule) => rule.on);
   const { clauses, matches } = new RuleClauses(on);
-  const never = unreached(rules);
   const out: Contradiction[] = [];
   /** What a rule wants of an effect: the first that it names counts. */
   const wants = ({ then }: Rule, about: EffectName): string | undefined => {
@@ -241,6 +247,7 @@ export function contradictions(rules: readonly Rule[]): Contradiction[] {
   };
   for (const [j, second] of on.entries())
     for (const [i, first] of on.slice(0, j).entries()) {
+      if (of !== null && first.id !== of && second.id !== of) continue;
       if (endsStation(first) || never.has(first.id) || never.has(second.id)) continue;
       const differs = effects.flatMap(({ do: about }) => {
         const [a, b] = [wants(first, about), wants(second, about)];

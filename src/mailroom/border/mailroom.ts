@@ -5,7 +5,7 @@
 import type { Place } from '../../core/mail/place';
 import type { Address } from '../../core/mail/address';
 import type { Act, Grouping, Selection, View } from './views';
-import type { Agenda, Dissolving, DryRunResult, Habit, RuleProposals, RuleSetReport } from './rules';
+import type { Agenda, Dissolving, DryRunResult, Habit, RuleProposals, RuleReach, RuleSetReport } from './rules';
 import type { ImportReport, ExportResult } from './transfer';
 import type { ClearOut } from '../../core/clearout/clearOut';
 import type { Month } from './months';
@@ -81,6 +81,8 @@ export interface Mailroom {
   editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
   /** `asker`: who asks; their older question is dropped. `most`: how many of the messages are shown. */
   dryRun(edits: SetupEdit[], ruleId: string | null, asker?: string, most?: number): Promise<DryRunResult>;
+  /** How a rule would stand among the others after some edits; null where that can’t be said, or not quickly. */
+  ruleReach(edits: SetupEdit[], rule: string): Promise<RuleReach | null>;
   /** What the set of rules does, as it would be after some edits. */
   ruleSetReport(edits: SetupEdit[], most?: number): Promise<RuleSetReport>;
   /** Takes a label or folder off; its mail is kept. */

@@ -25,8 +25,6 @@ export interface DryRunReport {
   matching: number | null;
   /** For a rule: how many each of its conditions holds for by itself, in the order of conditionsOf. */
   conditions: number[];
-  /** For a rule: what is odd about it among the others, whatever mail there is; null for what is no rule, or is off. */
-  reach: RuleReach | null;
 }
 
 /** How a rule stands among the others. */

@@ -64,7 +64,6 @@ function reportOf(
     sample: [],
     matching: null,
     conditions: [],
-    reach: null,
   };
   const moves = new Map<Place, Map<Place, DryRunReport['moves'][number]>>();
   const weight = new Map<number, number>();
@@ -99,13 +98,29 @@ function reportOf(
   return report;
 }
 
-/** How a rule would stand among the others. */
-function reachOf(id: string, before: readonly Rule[], after: readonly Rule[]): RuleReach {
-  const was = unreached(before);
-  const never = unreached(after);
+/** With more rules than these it takes too long to be said while one is written: the page of all rules says it. */
+const mostLive = 300;
+
+/** The rules that never act as they stand: asked with every word that is typed, and the same until some are saved. */
+const asTheyStand = new WeakMap<readonly Rule[], ReturnType<typeof unreached>>();
+
+function neverBefore(rules: readonly Rule[]): ReturnType<typeof unreached> {
+  let never = asTheyStand.get(rules);
+  if (!never) asTheyStand.set(rules, (never = unreached(rules)));
+  return never;
+}
+
+/** How a rule would stand among the others after some edits; null where it is off, or cannot be said so quickly. */
+export function ruleReach(mailbox: Pick<MailState, 'setup'>, edits: SetupEdit[], id: string): RuleReach | null {
+  const next = edited(mailbox.setup, edits);
+  if (!next.ok || next.setup.rules.length > mostLive) return null;
+  const { rules } = next.setup;
+  if (!rules.some((rule) => rule.id === id && rule.on)) return null;
+  const was = neverBefore(mailbox.setup.rules);
+  const never = unreached(rules);
   return {
     never: never.get(id) ?? null,
-    contradictions: contradictions(after).filter(({ first, second }) => first === id || second === id),
+    contradictions: contradictions(rules, id, never),
     shadows: [...never]
       .filter(([other, its]) => !was.has(other) && its.why === 'shadowed' && its.by.includes(id))
       .map(([other]) => other),
@@ -140,7 +155,6 @@ export async function dryRun(
     const { here, ask, askRule } = asked(next.setup);
     report.matching = here(askRule(rule));
     report.conditions = [...conditionsOf(rule)].map((condition) => here(ask(condition)));
-    if (rule.on) report.reach = reachOf(rule.id, mailbox.setup.rules, next.setup.rules);
   }
   return { ok: true, report };
 }

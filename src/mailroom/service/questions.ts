@@ -14,7 +14,7 @@ import { answerFile, startAnswer } from '../post/answering';
 import { agenda } from '../questions/agenda';
 import { clearOutCounts, clearOutReport } from '../questions/clearOutReport';
 import { openConversation, thinning } from '../questions/conversations';
-import { dryRun, ruleSetReport } from '../questions/dryRuns';
+import { dryRun, ruleReach, ruleSetReport } from '../questions/dryRuns';
 import { exportMemory } from '../questions/memory';
 import { exportMail } from '../questions/exporting';
 import { habit, ruleProposals } from '../questions/habits';
@@ -136,6 +136,8 @@ function ofDecisions(open: Open, host: ServiceHost) {
       const wanted = asker === undefined ? () => true : newest.ask(asker);
       return dryRun(open.mailbox, checked.data, ruleId, wanted, shownSchema.parse(most));
     },
+    ruleReach: async (edits, rule) =>
+      ruleReach(open.mailbox, setupEditSchema.array().parse(edits), z.string().parse(rule)),
     ruleSetReport: (edits, most) =>
       ruleSetReport(open.mailbox, setupEditSchema.array().parse(edits), shownSchema.parse(most)),
     ruleProposals: (id) => ruleProposals(open.mailbox, id),
