@@ -1,9 +1,10 @@
 import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
-import { useEffect, useMemo, useRef } from 'react';
+import { useCallback, useMemo } from 'react';
 import { caughtAndLost } from '../../core/junk/atLine';
 import type { FilterReport } from '../../mailroom/border/junk';
-import { usePreferences } from '../state/preferences';
+import { HiddenTable } from './HiddenTable';
 import { linePlugin } from './scoreLine';
+import { useLinedChart, type Drawing } from './useLinedChart';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);
 
@@ -18,11 +19,8 @@ const tableStep = 5;
 
 type Curve = ReturnType<typeof caughtAndLost>;
 
-function drawnChart(canvas: HTMLCanvasElement, curve: Curve, most: number, strictnessAt: () => number): Chart {
-  const style = getComputedStyle(canvas);
-  const colour = (name: string) => style.getPropertyValue(name).trim() || 'gray';
-  const ink = colour('--color-base-content');
-  Chart.defaults.font.family = style.fontFamily;
+function drawnChart(curve: Curve, most: number, { canvas, ink, font, colour, lineNow }: Drawing<number>): Chart {
+  Chart.defaults.font.family = getComputedStyle(canvas).fontFamily;
   const axis = (text: string, max: number) => ({
     type: 'linear' as const,
     min: 0,
@@ -54,46 +52,12 @@ function drawnChart(canvas: HTMLCanvasElement, curve: Curve, most: number, stric
     },
     plugins: [
       linePlugin(
-        () => (strictnessAt() > 0 ? { share: strictnessAt() / most, says: `strictness ${strictnessAt()}` } : null),
+        () => (lineNow() > 0 ? { share: lineNow() / most, says: `strictness ${lineNow()}` } : null),
         ink,
-        style.font,
+        font,
       ),
     ],
   });
-}
-
-/** The same as a table, for who does not see the chart. */
-function CaughtTable({ curve }: { curve: Curve }) {
-  // A table keeps the width that its words need: only what is around it can be hidden.
-  return (
-    <div className="sr-only">
-      <table>
-        <caption>Junk caught and wanted mail lost, by strictness</caption>
-        <thead>
-          <tr>
-            <th scope="col">Strictness</th>
-            {series.map(({ key, word }) => (
-              <th key={key} scope="col">
-                {word}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {curve
-            .filter(({ strictness }) => strictness % tableStep === 0)
-            .map((at) => (
-              <tr key={at.strictness}>
-                <th scope="row">{at.strictness}</th>
-                {series.map(({ key }) => (
-                  <td key={key}>{at[key].toFixed(1)} %</td>
-                ))}
-              </tr>
-            ))}
-        </tbody>
-      </table>
-    </div>
-  );
 }
 
 interface CaughtChartProps {
@@ -105,33 +69,24 @@ interface CaughtChartProps {
 
 /** How much junk would be caught and wanted mail lost at each strictness, on what the person marked. */
 export function CaughtChart({ validated, strictness, most }: CaughtChartProps) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const chart = useRef<Chart | null>(null);
-  const strictnessAt = useRef(strictness);
-  const theme = usePreferences((s) => s.theme);
   const curve = useMemo(() => caughtAndLost(validated, most), [validated, most]);
-
-  useEffect(() => {
-    if (!canvas.current) return;
-    chart.current = drawnChart(canvas.current, curve, most, () => strictnessAt.current);
-    return () => {
-      chart.current?.destroy();
-      chart.current = null;
-    };
-    // Drawn anew for other marks or another theme; the line alone is moved below.
-  }, [curve, most, theme]);
-
-  useEffect(() => {
-    strictnessAt.current = strictness;
-    chart.current?.draw();
-  }, [strictness]);
-
+  const draw = useCallback((drawing: Drawing<number>) => drawnChart(curve, most, drawing), [curve, most]);
+  const canvas = useLinedChart(draw, strictness);
   return (
     <>
       <div className="h-52" aria-hidden>
         <canvas ref={canvas} />
       </div>
-      <CaughtTable curve={curve} />
+      <HiddenTable
+        caption="Junk caught and wanted mail lost, by strictness"
+        columns={['Strictness', ...series.map(({ word }) => word)]}
+        rows={curve
+          .filter((at) => at.strictness % tableStep === 0)
+          .map((at) => ({
+            head: String(at.strictness),
+            cells: series.map(({ key }) => `${at[key].toFixed(1)} %`),
+          }))}
+      />
     </>
   );
 }

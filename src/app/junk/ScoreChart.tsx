@@ -1,10 +1,11 @@
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, Tooltip } from 'chart.js';
-import { useEffect, useMemo, useRef } from 'react';
+import { useCallback, useMemo } from 'react';
 import { barCount as bars, scoreBars, scoresInBar as step } from '../../core/junk/scoreBars';
 import type { FilterReport } from '../../mailroom/border/junk';
-import { usePreferences } from '../state/preferences';
 import { count } from '../../core/text/sentences';
+import { HiddenTable } from './HiddenTable';
 import { linePlugin } from './scoreLine';
+import { useLinedChart, type Drawing } from './useLinedChart';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Legend, Tooltip);
 
@@ -18,19 +19,15 @@ const series = [
 
 type Values = ReturnType<typeof scoreBars>;
 
+const scoresOf = (bar: number, to: string) => `${bar * step}${to}${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`;
+
 /** The chart on its canvas, in the colours of the theme. */
-function drawnChart(canvas: HTMLCanvasElement, values: Values, lineAt: () => number | null): Chart {
-  const style = getComputedStyle(canvas);
-  const colour = (name: string) => style.getPropertyValue(name).trim() || 'gray';
-  const ink = colour('--color-base-content');
-  Chart.defaults.font.family = style.fontFamily;
+function drawnChart(values: Values, { canvas, ink, font, colour, lineNow }: Drawing<number | null>): Chart {
+  Chart.defaults.font.family = getComputedStyle(canvas).fontFamily;
   return new Chart(canvas, {
     type: 'bar',
     data: {
-      labels: Array.from(
-        { length: bars },
-        (_, bar) => `${bar * step}–${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`,
-      ),
+      labels: Array.from({ length: bars }, (_, bar) => scoresOf(bar, '–')),
       datasets: series.map(({ key, word, colour: fill }) => ({
         label: word,
         data: values[key],
@@ -64,46 +61,14 @@ function drawnChart(canvas: HTMLCanvasElement, values: Values, lineAt: () => num
     plugins: [
       linePlugin(
         () => {
-          const line = lineAt();
+          const line = lineNow();
           return line === null ? null : { share: line / 100, says: `line at ${line}` };
         },
         ink,
-        style.font,
+        font,
       ),
     ],
   });
-}
-
-/** The same as a table, for who does not see the chart. */
-function ScoreTable({ values }: { values: Values }) {
-  // A table keeps the width that its words need: only what is around it can be hidden.
-  return (
-    <div className="sr-only">
-      <table>
-        <caption>Messages by score</caption>
-        <thead>
-          <tr>
-            <th scope="col">Score</th>
-            {series.map(({ key, word }) => (
-              <th key={key} scope="col">
-                {word}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {values.good.map((_, bar) => (
-            <tr key={bar}>
-              <th scope="row">{`${bar * step} to ${bar === bars - 1 ? 100 : (bar + 1) * step - 1}`}</th>
-              {series.map(({ key }) => (
-                <td key={key}>{count(values[key][bar])}</td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
 }
 
 interface ScoreChartProps {
@@ -113,33 +78,22 @@ interface ScoreChartProps {
 
 /** The mail here by score, with the line drawn in; and the same as a table for who does not see it. */
 export function ScoreChart({ report, line }: ScoreChartProps) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const chart = useRef<Chart | null>(null);
-  const lineAt = useRef(line);
-  const theme = usePreferences((s) => s.theme);
   const values = useMemo(() => scoreBars(report.spread), [report]);
-
-  useEffect(() => {
-    if (!canvas.current) return;
-    chart.current = drawnChart(canvas.current, values, () => lineAt.current);
-    return () => {
-      chart.current?.destroy();
-      chart.current = null;
-    };
-    // Drawn anew for other mail or another theme; the line alone is moved below.
-  }, [values, theme]);
-
-  useEffect(() => {
-    lineAt.current = line;
-    chart.current?.draw();
-  }, [line]);
-
+  const draw = useCallback((drawing: Drawing<number | null>) => drawnChart(values, drawing), [values]);
+  const canvas = useLinedChart(draw, line);
   return (
     <>
       <div className="h-64" aria-hidden>
         <canvas ref={canvas} />
       </div>
-      <ScoreTable values={values} />
+      <HiddenTable
+        caption="Messages by score"
+        columns={['Score', ...series.map(({ word }) => word)]}
+        rows={values.good.map((_, bar) => ({
+          head: scoresOf(bar, ' to '),
+          cells: series.map(({ key }) => count(values[key][bar])),
+        }))}
+      />
     </>
   );
 }

@@ -3,6 +3,7 @@ import { Fragment, useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { LogEntry, LogFilter, LogWindow } from '../../mailroom/border/log';
 import { mailroom } from '../../mailroom/client';
+import { undoOf } from '../../core/line/undoWords';
 import { logKinds, type LogKind } from '../../core/line/logKinds';
 import type { Setup } from '../../core/line/setup';
 import { ruleName } from '../../core/rules/ruleWords';
@@ -46,7 +47,8 @@ function Entry({ entry, decidedBy, wanted, open, onOpen }: EntryProps) {
     if (wanted) row.current?.scrollIntoView({ block: 'center' });
   }, [wanted]);
   const undone = entry.undoneBy !== null;
-  const undoWord = entry.undoes !== null && entry.says.startsWith('Undid: ') ? 'Do again' : 'Undo';
+  const { what, again } = undoOf(entry.says, entry.undoes !== null);
+  const undoWord = again ? 'Do again' : 'Undo';
   return (
     <Fragment>
       <tr ref={row} className={wanted ? 'bg-base-300' : undone ? 'quiet' : ''}>
@@ -79,7 +81,7 @@ function Entry({ entry, decidedBy, wanted, open, onOpen }: EntryProps) {
               className="btn btn-outline btn-xs"
               onClick={() => void undoEntry(entry.seq)}
               title={`Until ${dayOf(entry.keptUntil)} at the least`}
-              aria-label={`${undoWord}: ${entry.says.replace(/^(?:Undid|Did again): /, '')}`}
+              aria-label={`${undoWord}: ${what}`}
             >
               {undoWord}
             </button>

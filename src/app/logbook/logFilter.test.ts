@@ -1,17 +1,10 @@
+import { wholeLog } from '../../mailroom/border/log';
 import { isNarrowed, readLogFilter, whoInAddress, whoNames } from './logFilter';
 
 const read = (query: string) => readLogFilter(new URLSearchParams(query));
 
 test('an empty address asks for what the person did', () => {
-  expect(read('')).toEqual({
-    who: 'you',
-    what: null,
-    since: null,
-    before: null,
-    message: null,
-    decidedBy: null,
-    words: '',
-  });
+  expect(read('')).toEqual({ ...wholeLog, who: 'you' });
   expect(isNarrowed(read(''))).toBe(false);
 });
 

@@ -2,7 +2,13 @@ import { useState } from 'react';
 import { mailroom } from '../../mailroom/client';
 import { commandId, say, tellOutcome } from '../state/desk';
 import type { SetupRead } from '../../mailroom/border/outcome';
-import { deskSettings, readDeskSettings, settingWords, withDeskSettings, type DeskRead } from '../settings/deskFile';
+import {
+  deskSettings,
+  readDeskSettings,
+  deskSettingWords,
+  withDeskSettings,
+  type DeskRead,
+} from '../settings/deskFile';
 import { prefer, usePreferences } from '../state/preferences';
 import { Dialog } from '../ui/Dialog';
 import { SetupDifference } from './SetupDifference';
@@ -87,7 +93,7 @@ export function SetupSection() {
           <SetupDifference
             difference={picked.read.difference}
             kept={picked.read.kept}
-            desk={picked.desk.changed.map((setting) => settingWords[setting])}
+            desk={picked.desk.changed.map((setting) => deskSettingWords[setting])}
           />
           {picked.desk.refused.length > 0 && (
             <p className="mt-3 border-l-4 border-warning bg-base-200 px-3 py-2 [overflow-wrap:anywhere]">

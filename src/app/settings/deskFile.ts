@@ -41,7 +41,7 @@ export type DeskSetting = keyof typeof settingSchemas;
 const settingNames = Object.keys(settingSchemas) as DeskSetting[];
 
 /** What each setting is called where a file would change it. */
-export const settingWords: Record<DeskSetting, string> = {
+export const deskSettingWords: Record<DeskSetting, string> = {
   theme: 'light or dark',
   lineFolded: 'the line folded',
   closedParts: 'closed parts of the line',

@@ -1,4 +1,5 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
+import { undoneWords } from '../../core/line/undoWords';
 import type { Setup } from '../../core/line/setup';
 import { count, messages } from '../../core/text/sentences';
 import { type SetupEdit, edited, takenBack } from '../../core/line/setupEdit';
@@ -160,12 +161,6 @@ export async function undoState(mailbox: Undoable, seq: number): Promise<UndoSta
   return { says, whyNot: typeof undoing === 'string' ? undoing : null };
 }
 
-/** What undoing an entry is called: undoing an undo does the thing again, and undoing that undoes it. */
-function undoneWords({ says, undoes }: JournalHead): string {
-  const what = undoes === null ? says : says.replace(/^(?:Undid|Did again): /, '');
-  return `${undoes !== null && says.startsWith('Undid: ') ? 'Did again' : 'Undid'}: ${what}`;
-}
-
 /**
  * Undoes a Logbook entry as a new command. Messages that later commands changed again keep what those did; the receipt
  * says how many. Undoing an undo does the thing again.
@@ -181,7 +176,7 @@ export async function undo(mailbox: Undoable & Committing, command: string, seq:
     ...(left > 0 ? [`${things} changed since and stayed`] : []),
     ...(homeless > 0 ? [`${messages(homeless)} to the Inbox, because their folder is gone`] : []),
   ];
-  const says = `${undoneWords(entry)}${aside.length ? ` (${aside.join('; ')})` : ''}`;
+  const says = `${undoneWords(entry.says, entry.undoes !== null)}${aside.length ? ` (${aside.join('; ')})` : ''}`;
   const newSeq = await mailbox.commit({
     command,
     by: 'you',
