@@ -227,7 +227,7 @@ function illustrated(random: Random, date: number): Draft {
 function confirmation(random: Random, date: number): Draft {
   const from = partners.parts[2];
   const number = random.int(70_012, 99_870);
-  const part = say('{part}', random);
+  const part = expand('{part}', lexicon, random);
   const text = say(
     `Your order ${number} is confirmed: {1-4} x ${part}, {money}.\nDelivery to {harbour}, {weekday} or {weekday}.\nPlease tell us today if the quay is closed.\n`,
     random,

@@ -146,7 +146,7 @@ function Filters({ filter, narrowed, set }: FiltersProps) {
       <label className="flex flex-col text-sm">
         What
         <select
-          className="select w-56 select-sm"
+          className="select w-44 select-sm"
           value={filter.what ?? ''}
           onChange={(event) => set({ what: event.target.value })}
         >
@@ -177,7 +177,7 @@ function Filters({ filter, narrowed, set }: FiltersProps) {
       <label className="flex flex-col text-sm">
         Says
         <input
-          className="input input-sm w-56"
+          className="input input-sm w-40"
           placeholder="words of the entry"
           value={filter.words}
           onChange={(event) => set({ words: event.target.value })}
@@ -187,7 +187,7 @@ function Filters({ filter, narrowed, set }: FiltersProps) {
         <label className="flex flex-col text-sm">
           Decided by
           <select
-            className="select w-56 select-sm"
+            className="select w-44 select-sm"
             value={filter.decidedBy ?? ''}
             onChange={(event) => set({ by: event.target.value })}
           >

@@ -10,6 +10,10 @@ test.each<[string, string[], string | null]>([
   ['crew rota week 48 late', ['crew rota week 48', 'crew rota week 49'], 'crew rota week'],
   ['berth 2 on tuesday', ['berth 2 on friday'], 'berth 2 on'],
   ['a lost glove', ['the menu', 'fuel'], null],
+  // A day says when, not what.
+  ['jackets by wednesday', ['swap on wednesday', 'works on wednesday'], null],
+  ['rota from wednesday', ['rota from friday', 'rota from sunday'], 'rota from'],
+  ['protokoll vom mittwoch', ['fragen zum mittwoch'], null],
   // Two letters that stand everywhere say nothing.
   ['on it', ['on time', 'on deck'], null],
   ['', ['x'], null],

@@ -6,7 +6,29 @@ const mostOthers = 2_000;
 /** Fewer letters say nothing. */
 const fewestLetters = 4;
 
-const lettersIn = (text: string): number => text.match(/\p{L}/gu)?.length ?? 0;
+/** Languages whose names of days and months are known. */
+const languages = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'pl', 'sv', 'nb', 'da', 'fi'];
+
+function namesOfTimes(): Set<string> {
+  const names = languages.flatMap((language) =>
+    (['long', 'short'] as const).flatMap((form) => {
+      const day = new Intl.DateTimeFormat(language, { weekday: form, timeZone: 'UTC' });
+      const month = new Intl.DateTimeFormat(language, { month: form, timeZone: 'UTC' });
+      return Array.from({ length: 12 }, (_, n) => [day.format(n * 86_400_000), month.format(Date.UTC(2000, n, 1))]);
+    }),
+  );
+  return new Set(names.flat().map((name) => name.toLowerCase().replace(/\.$/, '')));
+}
+
+/** Names of days and months say when, not of which kind. Made when first asked for: that takes some milliseconds. */
+let times: ReadonlySet<string> | null = null;
+
+/** How many letters of a text say of which kind it is. */
+function lettersIn(text: string): number {
+  const names = (times ??= namesOfTimes());
+  const words = text.match(/\p{L}+/gu) ?? [];
+  return words.reduce((n, word) => n + (names.has(word) ? 0 : word.length), 0);
+}
 
 /**
  * The longest stretch of whole words of a subject that stands in at least two others, or else in one; null where none does.
