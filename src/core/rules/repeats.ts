@@ -47,9 +47,9 @@ export function repeatedWords(subject: string, others: readonly string[]): strin
     for (let from = 0; from + length <= words.length; from++) {
       const stretch = subject.slice(words[from][0], words[from + length - 1][1]);
       if (lettersIn(stretch) < fewestLetters) continue;
-      const times = looked.reduce((n, other) => n + (other.includes(stretch) ? 1 : 0), 0);
-      if (times > most || (times === most && found !== null && lettersIn(stretch) > lettersIn(found)))
-        [most, found] = [times, stretch];
+      const held = looked.reduce((n, other) => n + (other.includes(stretch) ? 1 : 0), 0);
+      if (held > most || (held === most && found !== null && lettersIn(stretch) > lettersIn(found)))
+        [most, found] = [held, stretch];
     }
     if (most > 1) return found;
     best ??= found;
