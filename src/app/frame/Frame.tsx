@@ -24,7 +24,7 @@ import { BeginningStrip } from '../welcome/BeginningStrip';
 import { ImportStrip } from '../mail/ImportStrip';
 import { GoAnywhere } from './GoAnywhere';
 import { Line } from './Line';
-import { StorageLost, Troubles } from './Troubles';
+import { DiskFull, StorageLost, Troubles } from './Troubles';
 
 const themes = [
   { theme: 'system', next: 'light', icon: SunMoon, word: 'Light and dark as the system has it' },
@@ -172,7 +172,7 @@ export function Frame() {
         <button className="btn sr-only btn-primary btn-sm focus:not-sr-only" onClick={toMain}>
           To the list or page
         </button>
-        {overview.lost && <StorageLost />}
+        {overview.lost ? <StorageLost /> : overview.full && <DiskFull />}
         <Troubles list={overview.troubles} />
         <ImportStrip />
         <BeginningStrip overview={overview} />

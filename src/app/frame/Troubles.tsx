@@ -1,5 +1,7 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
 import { mailroom } from '../../mailroom/client';
+import { askToKeep, lookWhetherKept, useKeeping } from '../state/keeping';
 import { saveExport } from '../ui/exported';
 import { saveFile } from '../ui/save';
 
@@ -21,6 +23,33 @@ export function StorageLost() {
       <button className="btn btn-sm" onClick={() => void saveMemory()}>
         Save what is left, and the setup
       </button>
+    </div>
+  );
+}
+
+/** The disk is full: what that means for the mail that is here, and what to do before the browser is closed. */
+export function DiskFull() {
+  const kept = useKeeping((s) => s.kept);
+  useEffect(() => void lookWhetherKept(), []);
+  if (kept === null) return null;
+  return (
+    <div role="alert" className="flex flex-wrap items-center gap-3 bg-error px-4 py-2 text-error-content">
+      <p className="min-w-0 flex-1">
+        <strong>The disk is full.</strong> What was done is kept, but nothing more can be changed until there is room.{' '}
+        {kept
+          ? 'What is here stays: the browser has promised to keep it.'
+          : 'The browser has not promised to keep your mail: when it is started anew it may throw all of it away. Free space first, or save your mail to another disk.'}
+      </p>
+      {!kept && (
+        <>
+          <button className="btn btn-sm" onClick={() => void askToKeep()}>
+            Ask the browser to keep it
+          </button>
+          <Link className="btn btn-sm" to="/mail">
+            Save the mail
+          </Link>
+        </>
+      )}
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { mailroom } from '../../mailroom/client';
+import { useKeeping } from '../state/keeping';
 import { useMailbox } from '../state/overview';
 import { sizeWords } from '../../core/text/time';
 import { count, messages } from '../../core/text/sentences';
@@ -45,6 +46,7 @@ function CutOff() {
 /** The import under way, on every page: how far, how many, and a way to stop; then what it came to. */
 export function ImportStrip() {
   const { importing, imported } = useMailbox();
+  const promise = useKeeping();
   if (importing) {
     const { bytesDone, bytesTotal, added, already, damaged, file, fileIndex, files, job } = importing;
     return (
@@ -90,6 +92,15 @@ export function ImportStrip() {
           .{error && ` ${error}`}
           {cancelled && ' What was added stays; Undo in the Logbook takes it out again.'}
         </p>
+        {promise.refused && !promise.kept && added > 0 && (
+          <p className="text-sm">
+            This browser has not promised to keep it when the disk runs low: keep the files, or{' '}
+            <Link className="link" to="/mail">
+              look what helps
+            </Link>
+            .
+          </p>
+        )}
         {refused.length > 0 && (
           <ul className="mt-1 max-h-40 overflow-y-auto text-sm">
             {refused.map(({ file, reason }, i) => (

@@ -6,6 +6,7 @@ import { mailroom } from '../../mailroom/client';
 import { useDesk } from '../state/desk';
 import { checkPost } from '../state/post';
 import { UndoSpot } from '../desk/StampBar';
+import { forgetSeen } from '../state/lastSeen';
 import { forgetAllDone } from '../state/undoing';
 import { forgetAllAnswers } from '../state/unfinishedAnswers';
 import { refresh, useMailbox } from '../state/overview';
@@ -222,6 +223,16 @@ function PostSection() {
   );
 }
 
+async function eraseAll(): Promise<void> {
+  // Before and after: what is erased by the person is not missed, in no tab.
+  forgetSeen();
+  await mailroom.eraseAll();
+  forgetSeen();
+  forgetAllAnswers();
+  forgetAllDone();
+  await refresh();
+}
+
 function AfreshSection() {
   const total = useMailbox((s) => s.overview?.total ?? 0);
   const [asking, setAsking] = useState(false);
@@ -248,7 +259,7 @@ function AfreshSection() {
               className="btn btn-sm btn-error"
               onClick={() => {
                 setAsking(false);
-                void mailroom.eraseAll().then(forgetAllAnswers).then(forgetAllDone).then(refresh);
+                void eraseAll();
               }}
             >
               Delete for good

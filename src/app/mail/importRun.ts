@@ -3,6 +3,7 @@ import type { Place } from '../../core/mail/place';
 import { reasonOf } from '../../core/text/sentences';
 import { mailroom } from '../../mailroom/client';
 import { commandId, say } from '../state/desk';
+import { askToKeep } from '../state/keeping';
 import { useMailbox } from '../state/overview';
 
 /** Brings files in, and tells what it came to. One import at a time. */
@@ -24,6 +25,8 @@ export async function bringIn(files: File[], target: Place | 'line'): Promise<vo
       damaged: 0,
     },
   });
+  // Mail that nobody promised to keep is not safe here: asked while the person is at it.
+  void askToKeep();
   try {
     useMailbox.setState({ imported: await mailroom.importFiles(job, files, target) });
   } catch (error) {

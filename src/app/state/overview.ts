@@ -4,6 +4,7 @@ import type { Overview, ReadingProgress } from '../../mailroom/border/overview';
 import type { ImportProgress, ImportReport } from '../../mailroom/border/transfer';
 import { mailroom, onMailroom } from '../../mailroom/client';
 import { reasonOf } from '../../core/text/sentences';
+import { noteSeen } from './lastSeen';
 
 interface MailboxState {
   /** Goes up whenever anything in the mailbox changed: what was fetched before is old. */
@@ -45,6 +46,7 @@ export async function refresh(): Promise<void> {
     do {
       stale = false;
       const [overview, begun] = await Promise.all([mailroom.overview(), mailroom.begun()]);
+      if (begun) noteSeen(overview);
       useMailbox.setState({ overview, begun, revision: overview.revision, broken: null });
     } while (stale);
   } catch (error) {

@@ -1,26 +1,31 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { mailroom } from '../../mailroom/client';
+import { lastSeen } from '../state/lastSeen';
 import { refresh } from '../state/overview';
 import { reasonOf } from '../../core/text/sentences';
+import { Dropped, forgetDropped } from './Dropped';
 
 /** The first run: the demo mailbox, or one's own mail. */
 export function WelcomePage() {
   const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<string | null>(null);
-  const begin = async (kind: 'demo' | 'own') => {
+  const [seen, setSeen] = useState(lastSeen);
+  const begin = async (kind: 'demo' | 'own'): Promise<boolean> => {
     setBusy(true);
     setError(null);
     try {
       const result = await mailroom.begin(kind);
-      if (!result.ok) setError(result.error);
-      else {
+      if (result.ok) {
+        forgetDropped();
         await refresh();
         void navigate(kind === 'demo' ? '/inbox' : '/mail', { replace: true });
-      }
+      } else setError(result.error);
+      return result.ok;
     } catch (reason) {
       setError(reasonOf(reason));
+      return false;
     } finally {
       setBusy(false);
     }
@@ -34,6 +39,7 @@ export function WelcomePage() {
           why, and whatever was done can be undone.
         </p>
       </div>
+      {seen && <Dropped seen={seen} busy={busy} begin={() => begin('own')} onPutAway={() => setSeen(null)} />}
       <div className="grid gap-4 sm:grid-cols-2">
         <section className="flex flex-col items-start gap-3 rounded-box border border-base-300 bg-base-200 p-5">
           <h2 className="text-lg font-semibold">Look around first</h2>

@@ -23,6 +23,8 @@ export interface Overview {
   post: PostStatus;
   /** The browser has dropped what it stored: what is in memory is all that is left, and nothing more is kept. */
   lost: boolean;
+  /** The disk has no room for more: acts are refused until it has. */
+  full: boolean;
   /** An import that was cut off when the mailbox was last closed: how many messages of it came in; null for none. */
   cutOff: { names: string; target: Place | 'line'; added: number } | null;
   /** Troubles to be told, oldest first: spoilt records, refused storage. */

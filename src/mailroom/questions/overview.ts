@@ -31,7 +31,7 @@ export function overview(
     Revised &
     Pick<Keeping, 'troubles'> &
     CutOff &
-    Pick<Logged, 'heads'> & { readonly lost: boolean } & Viewing,
+    Pick<Logged, 'heads'> & { readonly lost: boolean; readonly full: boolean } & Viewing,
   post: PostStatus,
   dayStart: number,
 ): Overview {
@@ -72,6 +72,7 @@ export function overview(
     setup,
     post,
     lost: mailbox.lost,
+    full: mailbox.full,
     cutOff: cutOffOf(mailbox),
     troubles: [...mailbox.troubles],
   };

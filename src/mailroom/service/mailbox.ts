@@ -86,6 +86,8 @@ export class Mailbox {
   cutOff: Importing | null = null;
   /** Whether the browser has dropped what it stored. */
   lost = false;
+  /** Whether the disk has no room for more. */
+  full = false;
 
   /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
   private counted = 0;
@@ -213,9 +215,7 @@ export class Mailbox {
     return this.envelopes.reach(stock, await this.raws.reach(stock, count));
   }
 
-  private tellLost(count: number): void {
-    if (count > 0) this.tell(lostWords(count));
-  }
+  private readonly tellLost = (count: number) => count > 0 && this.tell(lostWords(count));
 
   /** Reads the Logbook's entries, which the first rows don't need. */
   private async loadHeads(replayedFrom: number): Promise<void> {
@@ -232,8 +232,7 @@ export class Mailbox {
     const { count } = this.columns;
     const reading = (done: number) => this.reading({ what: 'rows', done, total: count });
     await this.envelopes.ensureAll(count, reading);
-    const lost = await lookThrough(this, stock, this.atOpening);
-    this.tellLost(lost);
+    this.tellLost(await lookThrough(this, stock, this.atOpening));
     await this.rebuildDerived();
   }
 
@@ -371,6 +370,13 @@ export class Mailbox {
   lose(): void {
     this.lost = true;
     this.storing.close();
+    this.bump();
+  }
+
+  /** The disk has no room for more, or has some again. */
+  sayFull(now: boolean): void {
+    if (this.full === now) return;
+    this.full = now;
     this.bump();
   }
 

@@ -8,16 +8,17 @@ import { momentsOf } from './moments';
 import { PostRoom } from './post';
 import { questionsOf } from './questions';
 import { transferOf } from './transfer';
-import { guarded } from '../storage/guarded';
+import { guarded, type StorageHearer } from '../storage/guarded';
+import { margin } from '../storage/room';
 
 /** How long after everything is in memory the text index is warmed, in milliseconds. */
 const warmAfter = 3_000;
 
 /** Opens the mailbox and serves it. Throws NewerStorage where a newer version wrote it. */
 export async function openService(host: ServiceHost): Promise<Mailroom> {
-  /** What is to hear that the browser dropped the database. */
-  let lose: () => void = () => undefined;
-  const store = guarded(host.store, host.room, () => lose());
+  /** What is to hear that the browser dropped the database, or that the disk is full. */
+  let hearer: StorageHearer = { lost: () => undefined, full: () => undefined };
+  const store = guarded(host.store, host.room, { lost: () => hearer.lost(), full: (now) => hearer.full(now) });
   /** What hears of every change; set once there is something to plan. */
   let planned: () => void = () => undefined;
   const openMailbox = (): Promise<Mailbox> => {
@@ -34,7 +35,9 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     );
     return opened.then((it) => {
       it.junk.fetchShipped = host.shippedModel;
-      lose = () => it.lose();
+      hearer = { lost: () => it.lose(), full: (now) => it.sayFull(now) };
+      // Said before anything is refused: a browser that is short of room may drop all when it is started anew.
+      if (!host.room.has(margin)) it.sayFull(true);
       return it;
     });
   };

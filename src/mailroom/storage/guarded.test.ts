@@ -8,6 +8,8 @@ import { anyRoom, type Room } from './room';
 import { fill, openMailbox, stateOf } from '../testing/testing';
 import { exportMemory } from '../questions/memory';
 
+const deaf = { lost: () => undefined, full: () => undefined };
+
 const read = { do: 'read', value: true } as const;
 
 /** A disk with so much room, and how often its reserve was given back. */
@@ -28,7 +30,8 @@ test('without room no write is begun, and all that was there is there; with room
   let writes = 0;
   const counting: RecordStore = { ...inner, set: async (key, value) => (writes++, inner.set(key, value)) };
   const room = disk(1e9);
-  const mailbox = await openMailbox(guarded(counting, room, () => undefined));
+  const full: boolean[] = [];
+  const mailbox = await openMailbox(guarded(counting, room, { ...deaf, full: (now) => full.push(now) }));
   await fill(mailbox, 20);
   await mailbox.flush();
   const [before, written] = [stateOf(mailbox), writes];
@@ -38,8 +41,10 @@ test('without room no write is begun, and all that was there is there; with room
   expect(writes).toBe(written);
   expect(stateOf(mailbox)).toEqual(before);
   expect(stateOf(await openMailbox(memoryStore(new Map(records))))).toEqual(before);
+  expect(full).toEqual([false, true]);
   room.left = 1e9;
   expect((await act(mailbox, 'b', { ids: [1] }, read)).count).toBe(1);
+  expect(full).toEqual([false, true, false]);
 });
 
 test('after a write that failed the reserve is given back, and the database is left alone until there is room', async () => {
@@ -55,7 +60,7 @@ test('after a write that failed the reserve is given back, and the database is l
     },
   };
   const room = disk(1e9);
-  const mailbox = await openMailbox(guarded(store, room, () => undefined));
+  const mailbox = await openMailbox(guarded(store, room, deaf));
   await fill(mailbox, 5);
   full = true;
   await expect(act(mailbox, 'a', { ids: [1] }, read)).rejects.toThrow(NotWritten);
@@ -72,9 +77,12 @@ test('the database dropped under it: it stops, says so once, and what is in memo
   const records = new Map<string, unknown>();
   let told = 0;
   let lose = () => undefined as void;
-  const store = guarded(memoryStore(records), anyRoom, () => {
-    told++;
-    lose();
+  const store = guarded(memoryStore(records), anyRoom, {
+    ...deaf,
+    lost: () => {
+      told++;
+      lose();
+    },
   });
   const mailbox = await openMailbox(store);
   lose = () => mailbox.lose();
@@ -107,7 +115,7 @@ test('dropped between the look and the write: the command is not said done', asy
       await inner.set(key, value);
     },
   };
-  const mailbox = await openMailbox(guarded(store, anyRoom, () => undefined));
+  const mailbox = await openMailbox(guarded(store, anyRoom, deaf));
   await fill(mailbox, 5);
   dropping = true;
   const before = stateOf(mailbox);
@@ -119,7 +127,7 @@ test('dropped between the look and the write: the command is not said done', asy
 
 test('starting afresh begins a new database with a mark of its own', async () => {
   const records = new Map<string, unknown>();
-  const store = guarded(memoryStore(records), anyRoom, () => undefined);
+  const store = guarded(memoryStore(records), anyRoom, deaf);
   await store.set('a', 1);
   const mark = records.get('mark');
   await store.clear();

@@ -31,8 +31,13 @@ function sizeOf(value: unknown): number {
   return Object.values(value).reduce<number>((sum, item) => sum + 16 + sizeOf(item), 16);
 }
 
-/** Says so once when the database is gone. */
-export type OnLost = () => void;
+/** Who hears what became of the storage. */
+export interface StorageHearer {
+  /** The database is gone; said once. */
+  lost(): void;
+  /** There is no room for a write, or there is again; said when it changes. */
+  full(now: boolean): void;
+}
 
 class GuardedStore implements RecordStore {
   /** What the mark must say; null before it was looked for. */
@@ -41,27 +46,39 @@ class GuardedStore implements RecordStore {
   private lost = false;
   /** A write failed: the database may be closed, and is left alone until there is room to open it. */
   private resting = false;
+  /** Whether there was room the last time; null before it was asked. */
+  private full: boolean | null = null;
 
   constructor(
     private readonly inner: RecordStore,
     private readonly room: Room,
-    private readonly onLost: OnLost,
+    private readonly hearer: StorageHearer,
     private readonly newMark: () => string,
   ) {}
 
   private lose(): never {
     if (!this.lost) {
       this.lost = true;
-      this.onLost();
+      this.hearer.lost();
     }
     throw new StorageLost();
+  }
+
+  /** Throws where there is no room for so many bytes. */
+  private need(bytes: number): void {
+    const full = !this.room.has(bytes + margin);
+    if (full !== this.full) {
+      this.full = full;
+      this.hearer.full(full);
+    }
+    if (full) throw new DiskFull();
   }
 
   /** Throws where the database can't be asked now. */
   private awake(): void {
     if (this.lost) throw new StorageLost();
     if (!this.resting) return;
-    if (!this.room.has(margin)) throw new DiskFull();
+    this.need(0);
     this.resting = false;
   }
 
@@ -103,7 +120,7 @@ class GuardedStore implements RecordStore {
 
   async set(key: string, value: unknown): Promise<void> {
     this.awake();
-    if (!this.room.has(sizeOf(value) + margin)) throw new DiskFull();
+    this.need(sizeOf(value));
     await this.failing(async () => {
       await this.standing();
       await this.inner.set(key, value);
@@ -132,10 +149,10 @@ class GuardedStore implements RecordStore {
   }
 }
 
-/** A store that begins no write for which there is no room, and stops where its database was dropped; `onLost` hears of it. */
+/** A store that begins no write for which there is no room, and stops where its database was dropped; `hearer` hears of both. */
 export const guarded = (
   inner: RecordStore,
   room: Room,
-  onLost: OnLost,
+  hearer: StorageHearer,
   newMark: () => string = () => crypto.randomUUID(),
-): RecordStore => new GuardedStore(inner, room, onLost, newMark);
+): RecordStore => new GuardedStore(inner, room, hearer, newMark);

@@ -1,5 +1,6 @@
 // Storing behind the journal: the state and its meta soon after a command, and what can be computed anew a little later,
 // so that while mail pours in its large records are written once for many commands.
+import { DiskFull } from './guarded';
 import type { Records } from './records';
 import { reasonOf } from '../../core/text/sentences';
 
@@ -57,6 +58,8 @@ export class Storing {
         (error: unknown) => {
           // The journal holds everything; the packs are written once they can be.
           this.failed = true;
+          // That the disk is full is told once, for all that it keeps from being written.
+          if (error instanceof DiskFull) return;
           this.stored.trouble(
             `What was done is kept, but what follows from it could not be written yet (${reasonOf(error)}). It is tried again.`,
           );
