@@ -15,7 +15,7 @@ async function saveMemory(): Promise<void> {
 export function StorageLost() {
   return (
     <div role="alert" className="flex flex-wrap items-center gap-3 bg-error px-4 py-2 text-error-content">
-      <p className="min-w-0 flex-1">
+      <p className="min-w-64 flex-1">
         <strong>The browser has dropped all that it stored for this page.</strong> Nothing is kept any more, neither
         what was here nor what you do now. Who wrote, when, what about and the first words of each message are still in
         memory: save them before you close this page.
@@ -34,7 +34,7 @@ export function DiskFull() {
   if (kept === null) return null;
   return (
     <div role="alert" className="flex flex-wrap items-center gap-3 bg-error px-4 py-2 text-error-content">
-      <p className="min-w-0 flex-1">
+      <p className="min-w-64 flex-1">
         <strong>The disk is full.</strong> What was done is kept, but nothing more can be changed until there is room.{' '}
         {kept
           ? 'What is here stays: the browser has promised to keep it.'

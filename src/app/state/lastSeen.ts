@@ -38,6 +38,7 @@ let pending: Overview | null = null;
 let timer: ReturnType<typeof setTimeout> | null = null;
 
 function write(): void {
+  if (timer !== null) clearTimeout(timer);
   timer = null;
   if (!pending) return;
   const { total, setup } = pending;
@@ -51,10 +52,9 @@ function write(): void {
 export function noteSeen(overview: Overview): void {
   if (overview.lost) return;
   pending = overview;
-  if (timer !== null) return;
   // The first time at once: a page that is closed soon has noted it, too.
-  if (!lastSeen()) write();
-  timer = setTimeout(write, every);
+  if (!lastSeen()?.messages) write();
+  timer ??= setTimeout(write, every);
 }
 
 /** Forgets it: the person knows, or deleted all. */

@@ -42,9 +42,9 @@ export function Dropped({ seen, busy, begin, onPutAway }: Props) {
         The browser has thrown your mailbox away
       </h2>
       <p className="max-w-prose">
-        On {exactTime(seen.at)} {messages(seen.messages)} were here, and now the browser’s storage for this page is
-        empty. Browsers do that when the disk runs low, or when somebody clears their data. Free space on the disk, then
-        bring the same files of mail in again.
+        {messages(seen.messages)} were here on {exactTime(seen.at)}; now the browser’s storage for this page is empty.
+        Browsers do that when the disk runs low, or when somebody clears their data. Free space on the disk, then bring
+        the same files of mail in again.
         {setup === null
           ? ' The setup was too large to be kept twice.'
           : ' Register, rules, folders and labels are still known.'}

@@ -31,7 +31,7 @@ export function WelcomePage() {
     }
   };
   return (
-    <main className="mx-auto flex h-full max-w-3xl flex-col justify-center gap-6 overflow-y-auto p-6">
+    <main className="mx-auto flex h-full max-w-3xl flex-col justify-center-safe gap-6 overflow-y-auto p-6">
       <div>
         <h1 className="text-3xl font-bold tracking-tight">Wide Sort</h1>
         <p className="mt-2 max-w-prose text-lg">
