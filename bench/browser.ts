@@ -34,7 +34,16 @@ export interface BrowserFigures {
   memory: number;
 }
 
-const executablePath = process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+export const executablePath =
+  process.env.CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+
+export const launchArgs = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--disable-background-networking',
+  '--disable-component-update',
+];
 
 /** Resident memory of the largest renderer process below this one: the page with its workers. */
 function rendererMemory(): number {
@@ -85,7 +94,7 @@ async function value(page: Page, name: string): Promise<number> {
 }
 
 /** How long it takes from an act, as the page hears of it, until a condition on the document holds. */
-async function until(page: Page, act: () => Promise<unknown>, condition: string): Promise<number> {
+export async function until(page: Page, act: () => Promise<unknown>, condition: string): Promise<number> {
   await page.evaluate(watchFor(condition));
   await act();
   return value(page, 'took');
@@ -129,7 +138,7 @@ function longConversation(): string {
   return file;
 }
 
-async function bringIn(page: Page, file: string | string[], target: string): Promise<number> {
+export async function bringIn(page: Page, file: string | string[], target: string): Promise<number> {
   await page.getByLabel('Put the messages').selectOption(target);
   const start = performance.now();
   await page.getByTestId('mail-files').setInputFiles(file);
@@ -268,13 +277,7 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
   const address = await app.listen({ host: '127.0.0.1', port: 0 });
   const browser = await chromium.launch({
     executablePath,
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--disable-background-networking',
-      '--disable-component-update',
-    ],
+    args: launchArgs,
   });
   try {
     const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });

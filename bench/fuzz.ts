@@ -80,7 +80,7 @@ async function fuzz(count: number, seed: number, make: Maker): Promise<FuzzFigur
       for (const act of one.acts) {
         let its = await timed(act);
         // The machine may have been at something else: what seems slow is timed again.
-        for (let again = 0; again < 3 && its > most; again++) its = Math.min(its, await timed(act));
+        for (let again = 0; again < 9 && its > most; again++) its = Math.min(its, await timed(act));
         rate = Math.max(rate, its);
       }
     } catch (error) {

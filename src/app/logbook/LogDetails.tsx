@@ -6,12 +6,15 @@ import { useMailbox } from '../state/overview';
 import { RowLines } from '../ui/RowLines';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../../core/text/sentences';
+import { shortTime } from '../../core/text/time';
+import { useNow } from '../ui/useNow';
 import { Waiting } from '../ui/Waiting';
 
 /** What an entry touched: its messages, and for what arrived, who decided where it went. */
 export function LogDetails({ entry, decidedBy }: { entry: LogEntry; decidedBy: string | null }) {
   const setup = useMailbox((s) => s.overview?.setup);
   const revision = useMailbox((s) => s.revision);
+  const now = useNow();
   const { value } = useAnswer(() => mailroom.logDetail(entry.seq, decidedBy), `${entry.seq} ${decidedBy} ${revision}`);
   if (!setup || !value) return <Waiting says="Looking for its messages …" />;
   return (
@@ -32,6 +35,26 @@ export function LogDetails({ entry, decidedBy }: { entry: LogEntry; decidedBy: s
         </ul>
       )}
       <RowLines rows={value.rows} setup={setup} label={`Messages of: ${entry.says}`} />
+      {value.named.length > 0 && (
+        <div>
+          <p className="text-sm">
+            Deleted for good
+            {value.named.length < value.gone ? `, ${count(value.named.length)} of ${count(value.gone)}` : ''}, and named
+            only until this page is closed:
+          </p>
+          <ul aria-label={`Deleted for good: ${entry.says}`} className="mt-1 flex flex-col gap-0.5 text-sm">
+            {value.named.map(({ id, from, subject, date }) => (
+              <li key={id} className="flex min-w-0 gap-3">
+                <span className="w-40 shrink-0 truncate font-semibold">{from || 'No sender'}</span>
+                <span className="min-w-0 flex-1 truncate" title={subject}>
+                  {subject || 'No subject'}
+                </span>
+                <time className="quiet shrink-0">{shortTime(date, now)}</time>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
       {(value.total > value.rows.length || value.gone > 0) && (
         <p className="quiet text-sm">
           {value.rows.length < value.total - value.gone &&

@@ -10,7 +10,10 @@ export interface Answer<T> {
   waiting: boolean;
 }
 
-/** Asks whenever `question` changes; an answer that was overtaken is dropped. `delay` in milliseconds. */
+/**
+ * Asks whenever `question` changes. An answer to an earlier question is shown until a newer one is there, and is `waiting`:
+ * where questions change faster than they are answered, something is seen all the same. `delay` in milliseconds.
+ */
 export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0): Answer<T> {
   const [answer, setAnswer] = useState<Omit<Answer<T>, 'waiting'> & { of: string | null }>({
     value: null,
@@ -18,21 +21,26 @@ export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0)
     of: null,
   });
   const asker = useRef(ask);
+  const asks = useRef({ asked: 0, shown: 0 });
   useEffect(() => {
     asker.current = ask;
   });
   useEffect(() => {
-    let current = true;
+    const its = asks.current;
+    const number = ++its.asked;
+    const show = (value: T | null, error: string | null) => {
+      // A newer one came first, or it failed and a newer one is on its way.
+      if (number < its.shown || (error !== null && number < its.asked)) return;
+      its.shown = number;
+      setAnswer({ value, error, of: question });
+    };
     const go = () =>
       asker.current().then(
-        (value) => current && setAnswer({ value, error: null, of: question }),
-        (error: unknown) => current && setAnswer({ value: null, error: reasonOf(error), of: question }),
+        (value) => show(value, null),
+        (error: unknown) => show(null, reasonOf(error)),
       );
     const timer = setTimeout(() => void go(), delay);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
+    return () => clearTimeout(timer);
   }, [question, delay]);
   // From the moment at which the question is another, also before it is asked.
   return { value: answer.value, error: answer.error, waiting: answer.of !== question };

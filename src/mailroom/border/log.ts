@@ -48,6 +48,8 @@ export interface LogDetail {
   total: number;
   /** Messages of it that are not here any more. */
   gone: number;
+  /** Of those, what can still be named, newest first: deleted for good since the mailbox was opened. */
+  named: { id: number; from: string; subject: string; date: number }[];
   /** For what arrived: who decided where it went, and for how many. `setting` as “Why here” names it. */
   decided: { who: string; says: string; setting: string | null; count: number }[];
 }

@@ -6,12 +6,32 @@ import type { JournalHead } from '../state/journalHead';
 import type { Loading, Logged, MailState } from '../state/mailState';
 import { expunged } from '../state/internedTables';
 import { rewriteJournal } from '../storage/journal';
+import type { Readable } from '../reading/reader';
 import type { Keeping, Stored } from '../storage/stored';
 import type { Indexed } from '../search/indexed';
 import type { Searching } from '../search/searching';
 
 /** What is said in the place of a subject. */
 const instead = 'a message that was deleted for good';
+
+/** So many deleted messages are named in the Logbook at most. */
+const mostNamed = 2_000;
+
+/** Has the Logbook name them as long as the mailbox is open: what is in storage of them goes. */
+function rememberNames(
+  { envelopes, columns, deletedLately }: Pick<MailState, 'columns'> & Stored & Pick<Logged, 'deletedLately'>,
+  ids: readonly number[],
+): void {
+  for (const id of ids) {
+    const { from, subject } = envelopes.get(id);
+    const sender = from ? from.name || from.address : '';
+    if (sender || subject) deletedLately.set(id, { from: sender, subject, date: columns.date[id] });
+  }
+  for (const id of deletedLately.keys()) {
+    if (deletedLately.size <= mostNamed) break;
+    deletedLately.delete(id);
+  }
+}
 
 /** Entries that can name a message: those that touched one alone, and those that undid one of them. */
 const naming = (heads: readonly JournalHead[], erased: ReadonlySet<number>): JournalHead[] =>
@@ -38,8 +58,9 @@ export async function eraseDeleted(
     Stored &
     Keeping &
     Indexed &
+    Readable &
     Pick<Loading, 'journalReady'> &
-    Pick<Logged, 'heads'> &
+    Pick<Logged, 'heads' | 'deletedLately'> &
     Pick<Searching, 'finding'> & { readonly seq: number; erasedTo: number },
 ): Promise<void> {
   await mailbox.journalReady();
@@ -48,11 +69,13 @@ export async function eraseDeleted(
   const ids = [...new Set(due.flatMap(({ ids }) => [...(ids ?? [])]))].filter((id) => columns.place[id] === expunged);
   if (ids.length) {
     await mailbox.envelopes.ensure(ids, columns.count);
+    rememberNames(mailbox, ids);
     for (const head of naming(heads, new Set(ids))) await forgetSubject(mailbox, head);
     await mailbox.raws.drop(ids);
     await mailbox.text.erase(ids);
     await mailbox.envelopes.erase(ids, columns.count);
     mailbox.finding.forget();
+    mailbox.reader.forget();
   }
   if (mailbox.erasedTo === mailbox.seq) return;
   mailbox.erasedTo = mailbox.seq;

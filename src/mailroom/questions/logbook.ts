@@ -138,7 +138,11 @@ export async function logbook(
 
 /** What an entry touched, or what of it something decided, as a trace names it; null where the Logbook has none of that number. */
 export async function logDetail(
-  mailbox: MailState & Pick<Stored, 'envelopes'> & Pick<Loading, 'ready'> & Pick<Logged, 'heads'> & Judging,
+  mailbox: MailState &
+    Pick<Stored, 'envelopes'> &
+    Pick<Loading, 'ready'> &
+    Pick<Logged, 'heads' | 'deletedLately'> &
+    Judging,
   seq: number,
   decidedBy: string | null = null,
 ): Promise<LogDetail | null> {
@@ -171,6 +175,13 @@ export async function logDetail(
     rows: latest.map((id) => rowOf(mailbox, id)),
     total: ids.length,
     gone: ids.length - here.length,
+    named: ids
+      .flatMap((id) => {
+        const known = mailbox.deletedLately.get(id);
+        return known ? [{ id, ...known }] : [];
+      })
+      .sort((a, b) => b.date - a.date || b.id - a.id)
+      .slice(0, mostRows),
     decided: [...decided.values()].sort((a, b) => b.count - a.count).slice(0, mostDecided),
   };
 }

@@ -23,7 +23,7 @@ export async function open(
   if (id < 0 || id >= mailbox.columns.count || mailbox.columns.place[id] === expunged) return null;
   await mailbox.envelopes.ensure([id], mailbox.columns.count);
   const envelope = mailbox.envelopes.get(id);
-  const read = isUnreadable(envelope) ? null : await mailbox.reader.one(id, 'opened', plain);
+  const read = isUnreadable(envelope) ? null : await mailbox.reader.open(id, plain);
   if (!read) return asItCame(mailbox, id);
   const { blocks, alternatives, pictures } = read;
   return {

@@ -13,6 +13,8 @@ export class Reader {
   readonly parse: Parse;
   private readonly soon: ReadStored;
   private readonly bulk: ReadStored;
+  /** What was opened last: it is asked for again whenever the mailbox changes, and its bytes never do. */
+  private opened: { id: number; plain: boolean; read: Read<'opened'> } | null = null;
 
   constructor(
     private readonly raws: RawStore,
@@ -21,6 +23,20 @@ export class Reader {
     this.parse = parse;
     this.soon = readSoon;
     this.bulk = read;
+  }
+
+  /** A message opened for reading; null as for `one`. */
+  async open(id: number, plain: boolean): Promise<Read<'opened'> | null> {
+    const { opened } = this;
+    if (opened?.id === id && opened.plain === plain) return opened.read;
+    const read = await this.one(id, 'opened', plain);
+    if (read) this.opened = { id, plain, read };
+    return read;
+  }
+
+  /** Forgets what was opened last: it may have been deleted for good. */
+  forget(): void {
+    this.opened = null;
   }
 
   /** Something of one message; null where its bytes are gone or damaged, or nobody can take it apart. */

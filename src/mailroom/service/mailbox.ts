@@ -33,6 +33,7 @@ import { redone } from '../../core/line/setupEdit';
 import { storageTrouble, type RecordStore } from '../storage/recordStore';
 import { Records } from '../storage/records';
 import { Storing, type Writes } from '../storage/storing';
+import type { DeletedMessage } from '../state/mailState';
 import { expunged, Tables } from '../state/internedTables';
 import { readImporting, type Importing } from '../storage/importing';
 import { missingMessages, type Stock } from '../storage/stock';
@@ -66,6 +67,7 @@ export class Mailbox {
   readonly troubles: string[] = [];
   readonly heads: JournalHead[] = [];
   readonly commands = new Set<string>();
+  readonly deletedLately = new Map<number, DeletedMessage>();
   tables = new Tables();
   views: Views;
   setup: Setup = emptySetup;

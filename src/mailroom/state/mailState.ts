@@ -36,6 +36,13 @@ export interface Loading {
   beginRest(): void;
 }
 
+/** A message that was deleted for good, as the Logbook can still name it. `date` in milliseconds since 1970. */
+export interface DeletedMessage {
+  from: string;
+  subject: string;
+  date: number;
+}
+
 /** What was done, as far as it is kept. Complete once {@link Loading.journalReady} is settled. */
 export interface Logged {
   readonly heads: readonly JournalHead[];
@@ -43,4 +50,6 @@ export interface Logged {
   readonly commands: ReadonlySet<string>;
   /** The first record of the journal that is kept. */
   readonly first: number;
+  /** What was deleted for good since the mailbox was opened, by its number: in memory alone, so that it is gone from storage. */
+  readonly deletedLately: Map<number, DeletedMessage>;
 }

@@ -5,7 +5,7 @@ import { tidy } from '../commands/retention';
 import { undo } from '../commands/undo';
 import { exportMail } from '../questions/exporting';
 import { wholeLog } from '../border/log';
-import { logbook } from '../questions/logbook';
+import { logbook, logDetail } from '../questions/logbook';
 import { fill, incoming, openMailbox, stateOf, testTime } from '../testing/testing';
 import { addMessages } from '../intake/incoming';
 import { keyOf } from './keys';
@@ -262,8 +262,13 @@ test('deleted for good is gone: from bytes, envelopes, text index and Logbook', 
   expect(words.flatMap((word) => standsIn(records, word))).toEqual([]);
   const { entries } = await logbook(mailbox, wholeLog, 0, 20);
   expect(entries.map(({ says }) => says).join()).toContain('a message that was deleted for good');
+  // The Logbook names it by subject and sender as long as the mailbox is open, and only then: it is in memory alone.
+  const named = async (of: typeof mailbox) => (await logDetail(of, entries[0].seq))?.named;
+  expect(entries[0].says).toMatch(/^Deleted 1 message for good/);
+  expect(await named(mailbox)).toMatchObject([{ id: 1, from: 'Zephyrine', subject: 'Xylograph' }]);
   const again = await openMailbox(memoryStore(records), () => clock.now);
   expect(again.troubles).toEqual([]);
+  expect(await named(again)).toEqual([]);
   expect(stateOf(again).messages.map(({ subject }) => subject)).toEqual(['Message 0', '', 'Message 2']);
 });
 
