@@ -8,12 +8,13 @@ import { usePart } from '../ui/usePart';
 import { DueDialog } from './DueDialog';
 import { LabelDialog } from './LabelDialog';
 import { MoveDialog } from './MoveDialog';
+import { PutOffDialog } from './PutOffDialog';
 
 const rescuePart = () => import('../junk/RescueDialog');
 
 /** What is asked before something is done. */
 export type Question =
-  | { of: 'move' | 'label' | 'due'; selection: Selection }
+  | { of: 'move' | 'label' | 'due' | 'put off'; selection: Selection }
   | { of: 'many'; selection: { ids: number[] }; act: Extract<Act, { do: 'move' }> };
 
 /** A key that would move a great many messages. */
@@ -64,6 +65,10 @@ export function DeskDialogs({ acts, setup }: { acts: Asked; setup: Setup }) {
   const { of, selection } = asking;
   if (of === 'label') return <LabelDialog selection={selection} setup={setup} onClose={answered} />;
   if (of === 'due') return <DueDialog selection={selection} onClose={answered} />;
+  if (of === 'put off')
+    return (
+      <PutOffDialog selection={selection} onClose={answered} onPutOff={(putOff) => void moveAway(selection, putOff)} />
+    );
   return (
     <MoveDialog
       selection={selection}

@@ -104,7 +104,7 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
   /** An act by key or from the bar. */
   const press = (item: DeskAct) =>
     withTarget((its) => void (item.id === 'not-junk' ? askRescue(its) : perform(its.selection, item.act)));
-  const ask = (of: 'move' | 'label' | 'due') => withTarget(({ selection }) => setAsking({ of, selection }));
+  const ask = (of: 'move' | 'label' | 'due' | 'put off') => withTarget(({ selection }) => setAsking({ of, selection }));
   const surely = ({ selection, act }: Extract<Question, { of: 'many' }>) => {
     setAsking(null);
     void perform(selection, act, true);
@@ -182,6 +182,7 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     m: () => ask('move'),
     l: () => ask('label'),
     d: () => ask('due'),
+    'shift+d': () => ask('put off'),
     b: () => ofOpen('block', 'B blocks the sender of the open message'),
     'shift+b': () => ofOpen('safe', 'Shift+B marks the sender of the open message as safe'),
     'shift+r': () => ofOpen('sort-like', 'Shift+R makes a rule from the open message'),
@@ -270,6 +271,7 @@ export function DeskPage() {
         onMove={() => acts.ask('move')}
         onLabel={() => acts.ask('label')}
         onDue={() => acts.ask('due')}
+        onPutOff={() => acts.ask('put off')}
         onExport={(format) => void acts.exportTarget(format)}
         onUntick={clearTicks}
         onTickAll={() => tickOnly(view, grouping, 'all')}

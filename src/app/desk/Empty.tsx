@@ -6,6 +6,7 @@ import { viewPath } from '../paths';
 
 const words: Record<string, [title: string, text: string]> = {
   inbox: ['The Inbox is clear', 'What arrives next rides the sorting line and stands here if no station takes it.'],
+  held: ['Nothing is held', 'What you put off waits here, and comes back on top of the Inbox at its moment.'],
   archive: ['Nothing in the Archive', 'Archived messages are kept here for ever.'],
   junk: ['No junk', 'What the Register blocks and the junk filter catches comes here, until the date on each row.'],
   bin: ['The Bin is empty', 'Binned messages are kept for 30 days, with the date shown, then deleted for good.'],

@@ -8,7 +8,7 @@ import { act } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Marked } from '../ui/Marked';
-import { dayOf, exactTime, isoTime, shortTime } from '../../core/text/time';
+import { dayOf, dueWords, exactTime, isoTime, shortTime } from '../../core/text/time';
 import { conversationWords } from '../ui/naming';
 import { actOf, rowTarget, type Target } from './deskActs';
 import { useSwipe } from './useSwipe';
@@ -114,10 +114,12 @@ function Signs({ row, view, target, now, related, under }: SignsProps) {
       <span className="relative min-w-18 shrink-0 text-right whitespace-nowrap">
         <time
           className={`quiet text-sm tabular-nums ${under && hoverActs.length ? 'invisible' : ''}`}
-          dateTime={isoTime(row.date)}
-          title={exactTime(row.date)}
+          dateTime={isoTime(row.back ?? row.date)}
+          title={
+            row.back === null ? exactTime(row.date) : `Back since ${exactTime(row.back)}; sent ${exactTime(row.date)}`
+          }
         >
-          {shortTime(row.date, now)}
+          {shortTime(row.back ?? row.date, now)}
         </time>
         {under && <HoverActs view={view} target={target} />}
       </span>
@@ -126,7 +128,13 @@ function Signs({ row, view, target, now, related, under }: SignsProps) {
 }
 
 /** Ink, the first labels, how many a conversation has, and where a message is. */
-function Marks({ row, view, setup, most }: Pick<RowItemProps, 'row' | 'view' | 'setup'> & { most: number }) {
+function Marks({
+  row,
+  view,
+  setup,
+  now,
+  most,
+}: Pick<RowItemProps, 'row' | 'view' | 'setup' | 'now'> & { most: number }) {
   const { whole } = row;
   return (
     <>
@@ -138,6 +146,16 @@ function Marks({ row, view, setup, most }: Pick<RowItemProps, 'row' | 'view' | '
         <span className="quiet shrink-0 text-xs tabular-nums">{conversationWords(whole)}</span>
       )}
       {view.kind !== 'place' && <span className="quiet shrink-0 text-xs">{placeName(row.place, setup.folders)}</span>}
+      {row.until !== null && (
+        <span className="quiet shrink-0 text-xs" title={`Put off until ${exactTime(row.until)}`}>
+          until {dueWords(row.until, now)}
+        </span>
+      )}
+      {row.back !== null && (
+        <span className="shrink-0 text-xs font-semibold text-primary" title="It was put off, and came back">
+          back
+        </span>
+      )}
       {row.deletedOn !== null && (
         <span
           className="quiet shrink-0 text-xs"
@@ -181,7 +199,7 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
     </span>
   );
   const signs = <Signs row={row} view={view} target={target} now={now} related={related} under={under} />;
-  const marks = <Marks row={row} view={view} setup={setup} most={density === 'tight' ? 1 : 3} />;
+  const marks = <Marks row={row} view={view} setup={setup} now={now} most={density === 'tight' ? 1 : 3} />;
   const [first, second] = rowFirst === 'people' ? [names, what] : [what, names];
   return (
     <div

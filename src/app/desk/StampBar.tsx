@@ -1,4 +1,4 @@
-import { CalendarClock, FolderInput, Tags, Undo2, X, type LucideIcon } from 'lucide-react';
+import { CalendarClock, Hourglass, FolderInput, Tags, Undo2, X, type LucideIcon } from 'lucide-react';
 import type { View } from '../../mailroom/border/views';
 import { undoLast, useDesk, type Reach } from '../state/desk';
 import { lastDone, useUndoing } from '../state/undoing';
@@ -19,6 +19,7 @@ interface StampBarProps {
   onMove: () => void;
   onLabel: () => void;
   onDue: () => void;
+  onPutOff: () => void;
   onExport: (format: 'mbox' | 'eml') => void;
   onUntick: () => void;
   onTickAll: () => void;
@@ -80,6 +81,7 @@ export function StampBar(props: StampBarProps) {
     onMove,
     onLabel,
     onDue,
+    onPutOff,
     onExport,
     onUntick,
     onTickAll,
@@ -117,6 +119,7 @@ export function StampBar(props: StampBarProps) {
             <Stamp key={item.id} {...item} onPress={() => onAct(item)} />
           ))}
           <Stamp word="Due" icon={CalendarClock} keyWord="D" onPress={onDue} />
+          <Stamp word="Put off" icon={Hourglass} keyWord="Shift D" onPress={onPutOff} />
           <Stamp word="Label" icon={Tags} keyWord="L" onPress={onLabel} />
           <Stamp word="Move" icon={FolderInput} keyWord="M" onPress={onMove} />
           <button

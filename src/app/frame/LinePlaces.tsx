@@ -4,6 +4,7 @@ import {
   ChevronDown,
   ChevronRight,
   Folder,
+  Hand,
   Inbox,
   Search,
   Send,
@@ -29,6 +30,7 @@ import { Count, Drop, linkStyle, type Numbers, PlaceLink } from './PlaceLink';
 
 const icons: Partial<Record<Place, LucideIcon>> = {
   inbox: Inbox,
+  held: Hand,
   archive: Archive,
   junk: ShieldX,
   bin: Trash2,
@@ -136,6 +138,8 @@ export function LinePlaces({ overview, folded, onGo }: PartProps) {
   const numbersOf = (place: Place): Numbers => {
     const { total, unread } = places.find((p) => p.place === place) ?? { total: 0, unread: 0 };
     // Answers that were begun in this browser stand there, too; and what isn’t sent yet is seldom unread.
+    // What waits is nothing to be read now.
+    if (place === 'held') return { total, unread, usual: 'total' };
     return place === 'drafts' ? { total: total + begun, unread, usual: 'total' } : { total, unread };
   };
   const link = (place: Place, depth = 0) => (

@@ -43,6 +43,7 @@ export const otherKeys: readonly Key[] = [
   key('Shift ↓ ↑', 'Tick on from the open row', null),
   key('.', 'Acts go to this message, or to all of its conversation here'),
   key('D', 'Flag with a date: due'),
+  key('Shift D', 'Put off until a moment'),
   key('L', 'Label'),
   key('M', 'Move'),
   key('Y', 'Reply'),

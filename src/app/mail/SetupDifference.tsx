@@ -1,4 +1,4 @@
-import type { JunkField, SetupDifference as Difference } from '../../core/line/takingUp';
+import type { DeliveryField, JunkField, SetupDifference as Difference } from '../../core/line/takingUp';
 import type { SetupList } from '../../core/line/setupEdit';
 import { count } from '../../core/text/sentences';
 
@@ -17,6 +17,8 @@ const listWords: Record<SetupList, string> = {
   contacts: 'Contacts',
   rules: 'Rules',
 };
+
+const deliveryWords: Record<DeliveryField, string> = { morning: 'when a morning begins' };
 
 const junkWords: Record<JunkField, string> = {
   strictness: 'how strict it is',
@@ -56,10 +58,11 @@ interface SetupDifferenceProps {
 }
 
 /** What taking up a setup would change: list by list, each name to be read. */
-export function SetupDifference({ difference: { lists, junk }, kept, desk }: SetupDifferenceProps) {
+export function SetupDifference({ difference: { lists, junk, delivery }, kept, desk }: SetupDifferenceProps) {
   const differing = lists.filter((l) => l.comes.length + l.changes.length + l.goes.length > 0 || l.reordered);
   const keptNames = [...kept.folders, ...kept.labels];
-  if (differing.length + junk.length + desk.length === 0) return <p>It says just what is decided here already.</p>;
+  if (differing.length + junk.length + delivery.length + desk.length === 0)
+    return <p>It says just what is decided here already.</p>;
   return (
     <ul className="flex flex-col gap-2" aria-label="What changes">
       {differing.map((l) => (
@@ -84,6 +87,11 @@ export function SetupDifference({ difference: { lists, junk }, kept, desk }: Set
       {junk.length > 0 && (
         <li className="border-l-4 border-base-300 pl-3">
           <strong>Junk filter</strong>: {junk.map((field) => junkWords[field]).join(', ')}
+        </li>
+      )}
+      {delivery.length > 0 && (
+        <li className="border-l-4 border-base-300 pl-3">
+          <strong>Delivery</strong>: {delivery.map((field) => deliveryWords[field]).join(', ')}
         </li>
       )}
       {desk.length > 0 && (

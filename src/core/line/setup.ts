@@ -1,6 +1,7 @@
 // The setup: everything that the person has decided for good, as one document with a version (docs/setup.md).
 import { z } from 'zod';
 import { readModel } from '../junk/modelFile';
+import { deliverySettingsSchema, freshDelivery } from '../delivery/settings';
 import { accountSchema } from '../mail/account';
 import { nestingTrouble } from '../mail/nesting';
 import { folderSchema } from '../mail/place';
@@ -40,7 +41,7 @@ export const setupLists = {
 };
 
 /** What there is one of, and is never taken off. */
-export const setupSingles = { junk: junkSettingsSchema };
+export const setupSingles = { junk: junkSettingsSchema, delivery: deliverySettingsSchema };
 
 export const setupSchema = z.object({
   format: z.literal('wide-sort-setup'),
@@ -56,6 +57,7 @@ export const setupSchema = z.object({
   told: setupLists.told.default([]),
   contacts: setupLists.contacts.default([]),
   junk: setupSingles.junk.default(freshJunkSettings),
+  delivery: setupSingles.delivery.default(freshDelivery),
 });
 
 export type Setup = z.infer<typeof setupSchema>;
@@ -75,6 +77,7 @@ export const emptySetup: Setup = {
   told: [],
   contacts: [],
   junk: freshJunkSettings,
+  delivery: freshDelivery,
 };
 
 export type SetupResult = { ok: true; setup: Setup } | { ok: false; error: string };

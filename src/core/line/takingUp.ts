@@ -85,9 +85,14 @@ export const junkFields = [
 ] as const;
 export type JunkField = (typeof junkFields)[number];
 
+/** What differs about delivery. */
+export const deliveryFields = ['morning'] as const;
+export type DeliveryField = (typeof deliveryFields)[number];
+
 export interface SetupDifference {
   lists: ListDifference[];
   junk: JunkField[];
+  delivery: DeliveryField[];
 }
 
 /** What an item of a list is called, so that the same one is found in another setup. */
@@ -141,5 +146,9 @@ function listDifference<L extends SetupList>(list: L, now: Setup, next: Setup): 
 /** How a setup differs from the one here. */
 export function setupDifference(now: Setup, next: Setup): SetupDifference {
   const lists = (Object.keys(setupLists) as SetupList[]).map((list) => listDifference(list, now, next));
-  return { lists, junk: junkFields.filter((field) => now.junk[field] !== next.junk[field]) };
+  return {
+    lists,
+    junk: junkFields.filter((field) => now.junk[field] !== next.junk[field]),
+    delivery: deliveryFields.filter((field) => now.delivery[field] !== next.delivery[field]),
+  };
 }

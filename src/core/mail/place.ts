@@ -41,6 +41,18 @@ const rows = {
     keeps: null,
     stands: 'before the folders',
   },
+  held: {
+    name: 'Held',
+    called: 'Held',
+    mailbox: 'Held',
+    sorted: true,
+    counted: true,
+    cleared: false,
+    target: false,
+    keeps: null,
+    stands: 'before the folders',
+    onceUsed: true,
+  },
   archive: {
     name: 'Archive',
     called: 'the Archive',

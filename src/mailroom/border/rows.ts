@@ -54,6 +54,10 @@ export interface Row {
   /** All of the conversation, where the row stands for it; null where it stands for one message. */
   whole: RowConversation | null;
   damage: string | null;
+  /** When it comes back, where it is put off; else null. */
+  until: number | null;
+  /** When it came back to the Inbox, where it was put off before; else null. */
+  back: number | null;
   /** When it is deleted for good, for a message in the Bin or in Junk; else null. */
   deletedOn: number | null;
   /** In Junk: the score that the filter gave it, 0 to 100; null elsewhere, or where it was not judged. */

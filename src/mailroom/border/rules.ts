@@ -88,4 +88,7 @@ export interface Agenda {
   /** What was flagged and is done, the newest mail first, at most 20 of `doneTotal`. */
   done: Row[];
   doneTotal: number;
+  /** What is put off, what comes back first at the top, at most 2,000 of `putOffTotal`. */
+  putOff: Row[];
+  putOffTotal: number;
 }

@@ -80,6 +80,8 @@ export type Selection = z.infer<typeof selectionSchema>;
 /** An act on messages. */
 export const actSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('move'), place: placeSchema }),
+  // Out of the Inbox until a moment, milliseconds since 1970, or until somebody answers.
+  z.object({ do: z.literal('putOff'), until: z.number().positive() }),
   // `opened`: read because it was opened, so it is not the person's own act, and not what Undo takes back.
   z.object({ do: z.literal('read'), value: z.boolean(), opened: z.boolean().optional() }),
   // `due`: milliseconds since 1970; absent for a flag without a date.

@@ -14,7 +14,8 @@ import { expunged } from '../state/internedTables';
 import { count, didTo } from '../../core/text/sentences';
 import { selected } from '../search/selection';
 import { nothing, doneBefore, Refused } from './once';
-import { dayOfYear } from '../../core/text/time';
+import { putOffPlan } from './puttingOff';
+import { dayOfYear, isMoment } from '../../core/text/time';
 
 interface Plan {
   ids: Int32Array;
@@ -149,6 +150,7 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
 /** What each act comes to. */
 const plans: { [D in Act['do']]: (mailbox: Acted, ids: Int32Array, act: Extract<Act, { do: D }>) => Plan } = {
   move: movePlan,
+  putOff: putOffPlan,
   label: labelPlan,
   read: readPlan,
   flag: flagPlan,
@@ -158,7 +160,9 @@ const plans: { [D in Act['do']]: (mailbox: Acted, ids: Int32Array, act: Extract<
 };
 
 /** What an act speaks of that is not there, in words; null where all is there. */
-function missing({ setup }: Acted, act: Act): string | null {
+function missing({ setup, now }: Acted, act: Act): string | null {
+  if (act.do === 'move' && act.place === 'held') return 'Held takes only what is put off until a moment.';
+  if (act.do === 'putOff' && (act.until <= now() || !isMoment(act.until))) return 'That moment is past.';
   if (act.do === 'move' && act.place.startsWith('folder:'))
     return setup.folders.some(({ id }) => act.place === `folder:${id}`) ? null : 'That folder is not there any more.';
   if (act.do === 'label' && act.value)

@@ -16,7 +16,18 @@ import type { UndoState } from '../border/log';
 import { canUndo, jobOf, undoneBy, type JournalHead } from '../state/journalHead';
 
 /** The columns that can be set back. The first that a change has is the one that it was made for. */
-const names = ['place', 'due', 'bits', 'labels', 'ink', 'trace', 'placedAt'] as const satisfies readonly ColumnName[];
+const names = [
+  'place',
+  'due',
+  'bits',
+  'labels',
+  'ink',
+  'trace',
+  'placedAt',
+  'until',
+  'waitsFrom',
+  'delivered',
+] as const satisfies readonly ColumnName[];
 
 type Name = (typeof names)[number];
 

@@ -1,4 +1,4 @@
-// The Agenda: flagged mail by due date, and reminders when a flag falls due.
+// The Agenda: flagged mail by due date, what is put off, and reminders when a flag falls due.
 import { endOfDay, setHours, startOfDay } from 'date-fns';
 import type { Row } from '../border/rows';
 import type { Agenda } from '../border/rules';
@@ -16,10 +16,13 @@ const morning = 9;
 /** All flagged mail, what is due first at the top, then what has no date; and what was done lately. */
 export async function agenda(mailbox: RowSource): Promise<Agenda> {
   const { columns, envelopes } = mailbox;
+  const putOff: number[] = [];
+  const held = mailbox.tables.places.items.indexOf('held');
   const flagged: number[] = [];
   const done: number[] = [];
   for (let id = 0; id < columns.count; id++) {
     if (columns.place[id] === expunged) continue;
+    if (columns.place[id] === held && columns.until[id] > 0) putOff.push(id);
     if (columns.bits[id] & bit.flagged) flagged.push(id);
     else if (columns.bits[id] & bit.done) done.push(id);
   }
@@ -28,10 +31,22 @@ export async function agenda(mailbox: RowSource): Promise<Agenda> {
   );
   // What was done last is not known by message; the newest mail is what one looks for.
   done.sort((a, b) => columns.date[b] - columns.date[a]);
-  const [shown, doneShown] = [flagged.slice(0, mostRows), done.slice(0, mostDone)];
-  await envelopes.ensure([...shown, ...doneShown], columns.count);
+  putOff.sort((a, b) => columns.until[a] - columns.until[b] || columns.date[b] - columns.date[a]);
+  const [shown, doneShown, putOffShown] = [
+    flagged.slice(0, mostRows),
+    done.slice(0, mostDone),
+    putOff.slice(0, mostRows),
+  ];
+  await envelopes.ensure([...shown, ...doneShown, ...putOffShown], columns.count);
   const rows = (ids: number[]) => ids.map((id) => rowOf(mailbox, id));
-  return { total: flagged.length, rows: rows(shown), done: rows(doneShown), doneTotal: done.length };
+  return {
+    total: flagged.length,
+    rows: rows(shown),
+    done: rows(doneShown),
+    doneTotal: done.length,
+    putOff: rows(putOffShown),
+    putOffTotal: putOff.length,
+  };
 }
 
 /** When a flag is told of: at its time; one for a whole day, in the morning of that day. */

@@ -51,6 +51,8 @@ export function rowOf(mailbox: RowSource, id: number): Row {
     ink: rowInk(mailbox, id),
     whole: null,
     damage: envelope.damage,
+    until: place === 'held' ? columns.until[id] || null : null,
+    back: place === 'inbox' ? columns.delivered[id] || null : null,
     deletedOn: deletedOn(mailbox, id),
     score: place === 'junk' ? mailbox.junk.score(id) : null,
   };

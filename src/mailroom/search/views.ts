@@ -52,6 +52,8 @@ function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
   return order;
 }
 
+const isInbox = (view: View): boolean => view.kind === 'place' && view.place === 'inbox';
+
 export class Views {
   /** All ids, newest first. */
   private order = new Int32Array(0);
@@ -115,10 +117,24 @@ export class Views {
       const within = narrowing.length || filter ? this.list(whole as View) : this.order;
       const tests = narrowing.length || filter ? narrowing : [this.holds(view)];
       list = tests.length === 1 ? within.filter(tests[0]) : within.filter((id) => tests.every((test) => test(id)));
+      if (!narrowing.length && !filter && isInbox(view)) list = this.asDelivered(list);
       if (filter) list = this.filtered(list, key, filter.by, filter.applied);
       this.lists.set(key, list);
     }
     return list;
+  }
+
+  /** By what time a message stands in a view: the Inbox goes by delivery, all others by date; milliseconds since 1970. */
+  timeIn(view: View): (id: number) => number {
+    const { columns } = this.source;
+    return isInbox(view) ? (id) => columns.stands(id) : (id) => columns.date[id];
+  }
+
+  /** The Inbox as it was delivered: what came back stands where it would if it had come only then. */
+  private asDelivered(list: Int32Array): Int32Array {
+    const { columns } = this.source;
+    if (!list.some((id) => columns.delivered[id] > 0)) return list;
+    return list.slice().sort((a, b) => columns.stands(b) - columns.stands(a) || b - a);
   }
 
   /** The newest message of each conversation that a view holds, newest first: a row each, where rows are grouped. */

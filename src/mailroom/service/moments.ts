@@ -2,6 +2,7 @@
 import { ageMail, nextOfAge } from '../commands/ageing';
 import { compact } from '../commands/compaction';
 import { hasToErase } from '../commands/erasing';
+import { bringBack, nextReturn } from '../commands/puttingOff';
 import { nextDeletion, tidy } from '../commands/retention';
 import { fallenDue, nextReminder } from '../questions/agenda';
 import { every, type Moment } from '../time/moments';
@@ -21,6 +22,11 @@ export function momentsOf(open: Open, host: ServiceHost, post: PostRoom): Moment
       // At once where a crash came between a deletion and its carrying out.
       next: (now) => (hasToErase(open.mailbox) ? now : nextDeletion(open.mailbox)),
       due: () => open.mailbox.exclusive(() => tidy(open.mailbox)),
+    },
+    {
+      name: 'what is put off',
+      next: (now) => nextReturn(open.mailbox, now),
+      due: (now) => open.mailbox.exclusive(() => bringBack(open.mailbox, now)),
     },
     {
       name: 'rules on age',

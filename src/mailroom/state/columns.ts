@@ -30,9 +30,19 @@ export const columnArrays = {
   date: Float64Array,
   due: Float64Array,
   ink: Uint8Array,
+  until: Float64Array,
+  waitsFrom: Uint32Array,
+  delivered: Float64Array,
 } as const;
 
 export const columnNames = Object.keys(columnArrays) as ColumnName[];
+
+/** Of some columns those in which anything stands. */
+function usedOnly<C extends Record<string, Float64Array | Uint32Array>>(columns: C): Partial<C> {
+  return Object.fromEntries(
+    Object.entries(columns).filter(([, values]) => values.some((value) => value !== 0)),
+  ) as Partial<C>;
+}
 
 /** Growing columns, one value each for every message that ever came in. */
 export class StateColumns {
@@ -47,6 +57,17 @@ export class StateColumns {
   due = new Float64Array(statePackSize);
   /** One more than the position of the ink that a rule gave its row; 0 for none. */
   ink = new Uint8Array(statePackSize);
+  /** When what is held comes back, milliseconds since 1970; 0 where nothing brings it back. */
+  until = new Float64Array(statePackSize);
+  /** How many messages there were when it was put off: a later one that answers brings it back. */
+  waitsFrom = new Uint32Array(statePackSize);
+  /** When it was delivered to the Inbox, where that was later than it came; milliseconds since 1970, 0 where it was not. */
+  delivered = new Float64Array(statePackSize);
+
+  /** The time by which a message stands in the Inbox: when it was delivered, or else its date; milliseconds since 1970. */
+  stands(id: number): number {
+    return this.delivered[id] || this.date[id];
+  }
 
   /** Makes room for `count` messages in all. */
   grow(count: number): void {
@@ -61,6 +82,9 @@ export class StateColumns {
     this.date = grown(this.date, new Float64Array(size));
     this.due = grown(this.due, new Float64Array(size));
     this.ink = grown(this.ink, new Uint8Array(size));
+    this.until = grown(this.until, new Float64Array(size));
+    this.waitsFrom = grown(this.waitsFrom, new Uint32Array(size));
+    this.delivered = grown(this.delivered, new Float64Array(size));
   }
 
   /** The values that some messages have in one column. */
@@ -96,6 +120,11 @@ export class StateColumns {
       date: this.date.slice(from, to),
       due: this.due.slice(from, to),
       ink: this.ink.slice(from, to),
+      ...usedOnly({
+        until: this.until.slice(from, to),
+        waitsFrom: this.waitsFrom.slice(from, to),
+        delivered: this.delivered.slice(from, to),
+      }),
     };
   }
 
@@ -108,6 +137,10 @@ export class StateColumns {
       this.grow(at + statePackSize);
       this.count = count;
     }
-    for (const name of columnNames) this[name].set(stored[name].subarray(0, statePackSize), at);
+    for (const name of columnNames) {
+      const values = stored[name];
+      if (values) this[name].set(values.subarray(0, statePackSize), at);
+      else this[name].fill(0, at, at + statePackSize);
+    }
   }
 }

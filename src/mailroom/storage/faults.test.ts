@@ -5,6 +5,7 @@
 import { chance, type Random } from '../../../bench/chance';
 import { isDeepStrictEqual } from 'node:util';
 import { inks } from '../../core/mail/label';
+import { bringBack } from '../commands/puttingOff';
 import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
 import { compact } from '../commands/compaction';
@@ -66,6 +67,9 @@ const work: Step[] = [
   (m) => act(m, 'a6', { ids: [7] }, { do: 'flag', value: true }),
   (m) => fill(m, 10, 500),
   (m) => act(m, 'a7', { ids: [8] }, { do: 'move', place: 'folder:f' }),
+  (m) => act(m, 'a8', { ids: [9, 10] }, { do: 'putOff', until: now + 3_600_000 }),
+  (m) => act(m, 'a9', { ids: [11] }, { do: 'putOff', until: now + 90_000_000 }),
+  (m) => m.exclusive(() => bringBack(m, now + 7_200_000)),
 ];
 
 interface Truth {

@@ -40,6 +40,7 @@ export const checkpointSchema = z.object({ meta: metaSchema });
 const whole = <T extends { length: number }>(array: z.ZodType<T>): z.ZodType<T> =>
   array.refine(({ length }) => length === statePackSize, { error: `expected ${statePackSize} values` });
 
+/** A column in which nothing stands may be absent: most messages never waited, and opening reads all of it. */
 export const statePackSchema = z.object({
   place: whole(uint16),
   placedAt: whole(float64),
@@ -49,6 +50,9 @@ export const statePackSchema = z.object({
   date: whole(float64),
   due: whole(float64).default(() => new Float64Array(statePackSize)),
   ink: whole(bytes).default(() => new Uint8Array(statePackSize)),
+  until: whole(float64).optional(),
+  waitsFrom: whole(uint32).optional(),
+  delivered: whole(float64).optional(),
 });
 
 export type StatePack = z.infer<typeof statePackSchema>;
@@ -67,6 +71,9 @@ export const columns = z.object({
   date: column.optional(),
   due: column.optional(),
   ink: column.optional(),
+  until: column.optional(),
+  waitsFrom: column.optional(),
+  delivered: column.optional(),
 });
 
 export type Columns = z.infer<typeof columns>;

@@ -79,6 +79,8 @@ export function stateOf(mailbox: Mailbox) {
       bits: columns.bits[id],
       ink: columns.ink[id],
       due: columns.due[id],
+      until: columns.until[id],
+      delivered: columns.delivered[id],
       labels: tables.labelSets.items[columns.labels[id]],
       trace: tables.traces.items[columns.trace[id]],
       subject: mailbox.envelopes.get(id).subject,
