@@ -27,7 +27,7 @@ import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
 import { saveExport } from '../ui/exported';
 import { viewExists, viewName } from '../ui/naming';
-import { target as targetOf, actsIn, deskActs, type DeskAct, type Target } from './deskActs';
+import { target as targetOf, actsIn, canPutOff, deskActs, type DeskAct, type Target } from './deskActs';
 import { DeskBody } from './DeskBody';
 import { DeskDialogs, type Question } from './DeskDialogs';
 import { DeskEdge, shownFilters, toggleGrouped } from './DeskEdge';
@@ -182,7 +182,10 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     m: () => ask('move'),
     l: () => ask('label'),
     d: () => ask('due'),
-    'shift+d': () => ask('put off'),
+    'shift+d': () =>
+      canPutOff(view)
+        ? ask('put off')
+        : say({ text: 'Only mail of the Inbox, the Archive and folders can be put off.', tone: 'trouble' }),
     b: () => ofOpen('block', 'B blocks the sender of the open message'),
     'shift+b': () => ofOpen('safe', 'Shift+B marks the sender of the open message as safe'),
     'shift+r': () => ofOpen('sort-like', 'Shift+R makes a rule from the open message'),

@@ -5,7 +5,7 @@ import { lastDone, useUndoing } from '../state/undoing';
 import { useAnswer } from '../ui/useAnswer';
 import { useMailbox } from '../state/overview';
 import { count, sentence } from '../../core/text/sentences';
-import { actsIn, heldWords, type DeskAct, type Target } from './deskActs';
+import { actsIn, canPutOff, heldWords, type DeskAct, type Target } from './deskActs';
 
 interface StampBarProps {
   view: View;
@@ -119,7 +119,7 @@ export function StampBar(props: StampBarProps) {
             <Stamp key={item.id} {...item} onPress={() => onAct(item)} />
           ))}
           <Stamp word="Due" icon={CalendarClock} keyWord="D" onPress={onDue} />
-          <Stamp word="Put off" icon={Hourglass} keyWord="Shift D" onPress={onPutOff} />
+          {canPutOff(view) && <Stamp word="Put off" icon={Hourglass} keyWord="Shift D" onPress={onPutOff} />}
           <Stamp word="Label" icon={Tags} keyWord="L" onPress={onLabel} />
           <Stamp word="Move" icon={FolderInput} keyWord="M" onPress={onMove} />
           <button

@@ -12,6 +12,7 @@ import {
   type LucideIcon,
 } from 'lucide-react';
 import { count, messages } from '../../core/text/sentences';
+import { canBePutOff } from '../../core/mail/place';
 import type { Row } from '../../mailroom/border/rows';
 import type { Act, View } from '../../mailroom/border/views';
 import type { Reach } from '../state/desk';
@@ -64,6 +65,9 @@ export function actsIn(view: View): DeskAct[] {
   const place = view.kind === 'place' ? view.place : '';
   return deskActs.filter(({ only }) => !only || only(place));
 }
+
+/** Whether what a view shows can be put off. */
+export const canPutOff = (view: View): boolean => view.kind !== 'place' || canBePutOff(view.place);
 
 /** The act of that id, where it has something to do in the view. */
 export const actOf = (id: string, view: View): DeskAct | undefined => actsIn(view).find((a) => a.id === id);

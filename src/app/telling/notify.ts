@@ -30,10 +30,17 @@ export function playSound(): void {
   setTimeout(() => void audio.close(), 1_000);
 }
 
-function showBanner(rows: readonly Row[], due: boolean): void {
+/** What a banner says of one message before who wrote it, and of many. */
+const words = {
+  told: { one: '', many: 'new messages' },
+  due: { one: 'Due: ', many: 'flags are due' },
+  back: { one: 'Back: ', many: 'messages are back that were put off' },
+} as const;
+
+function showBanner(rows: readonly Row[], kind: keyof typeof words): void {
   const [{ from, subject }] = rows;
-  const who = `${due ? 'Due: ' : ''}${from.name || from.address}`;
-  const many = due ? `${rows.length} flags are due` : `${rows.length} new messages`;
+  const who = `${words[kind].one}${from.name || from.address}`;
+  const many = `${rows.length} ${words[kind].many}`;
   const title = rows.length === 1 ? who : many;
   const body =
     rows.length === 1 ? subject || 'No subject' : rows.map((row) => row.from.name || row.from.address).join(', ');
@@ -49,11 +56,10 @@ function showBanner(rows: readonly Row[], due: boolean): void {
 export function tellOfMail(): void {
   const tell = () =>
     onMailroom((event) => {
-      if ((event.kind !== 'told' && event.kind !== 'due') || event.rows.length === 0) return;
+      if ((event.kind !== 'told' && event.kind !== 'due' && event.kind !== 'back') || event.rows.length === 0) return;
       const { banner, sound, dueTold } = usePreferences.getState();
-      const due = event.kind === 'due';
-      if (due && !dueTold) return;
-      if (banner && bannersAllowed()) showBanner(event.rows, due);
+      if (event.kind !== 'told' && !dueTold) return;
+      if (banner && bannersAllowed()) showBanner(event.rows, event.kind);
       if (sound) playSound();
     });
   void navigator.locks.request('wide-sort-telling', () => {

@@ -140,6 +140,9 @@ export function placeTraits(place: string): Pick<PlaceRow, 'sorted' | 'counted' 
   return { sorted: false, counted: false, cleared: false, target: false, keeps: null };
 }
 
+/** Whether mail of a place can be put off: where it waits for the person, and what is put off already. */
+export const canBePutOff = (place: string): boolean => place === 'held' || placeTraits(place).cleared;
+
 export const placeSchema = z.custom<Place>(
   (value) => typeof value === 'string' && (isFixedPlace(value) || (value.startsWith('folder:') && value.length > 7)),
   { error: `must be ${fixedPlaces.join(', ')} or folder:ID` },

@@ -10,6 +10,8 @@ export type MailroomEvent =
   | { kind: 'told'; rows: Row[] }
   // Flags that have just fallen due.
   | { kind: 'due'; rows: Row[] }
+  // What was put off and has just come back.
+  | { kind: 'back'; rows: Row[] }
   | { kind: 'import'; progress: ImportProgress }
   // How far long work is that was asked for.
   | { kind: 'progress'; job: string; done: number; total: number }

@@ -122,7 +122,8 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
   const { columns, tables, derived } = mailbox;
   const whole = new Set([...ids].flatMap((id) => [...derived.membersOf(id)]));
   const [inbox, to] = [tables.placeIndex('inbox'), act.value ? tables.placeIndex(act.place) : 0];
-  const moves = (id: number) => act.value && columns.place[id] === inbox;
+  const held = tables.placeIndex('held');
+  const moves = (id: number) => act.value && (columns.place[id] === inbox || columns.place[id] === held);
   const touched = Int32Array.from(whole)
     .filter((id) => columns.place[id] !== expunged && Boolean(columns.bits[id] & bit.silenced) !== act.value)
     .sort();
@@ -139,7 +140,7 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
       placedAt: Float64Array.from(touched, (id) => (moves(id) ? now : columns.placedAt[id])),
     },
     done: 'Silenced',
-    // Of a conversation only what is in the Inbox leaves for another place.
+    // Of a conversation only what is in the Inbox, or would come back to it, leaves for another place.
     where:
       moved === 0
         ? ''

@@ -28,7 +28,7 @@ async function boxOf(count: number, records = new Map<string, unknown>(), clock 
 
 const putOff = (mailbox: Box, ids: number[], until: number, command = `off ${ids.join()} ${until}`) =>
   act(mailbox, command, { ids }, { do: 'putOff', until });
-const wake = (mailbox: Box, now: number) => mailbox.exclusive(() => bringBack(mailbox, now));
+const wake = async (mailbox: Box, now: number) => (await mailbox.exclusive(() => bringBack(mailbox, now))).length;
 
 test('it waits in Held, and comes back on top as of its moment; the row and the Logbook say so', async () => {
   const { mailbox, clock } = await boxOf(5);
@@ -242,4 +242,22 @@ test('property: whatever is put off, moved, undone, awaited and killed, each is 
     }),
     { numRuns: Number(process.env.RUNS ?? 60) },
   );
+});
+
+test('a conversation that is silenced takes along what of it is put off; what is put off later waits for its moment alone', async () => {
+  const { mailbox, clock } = await boxOf(2);
+  const come = (as: number) =>
+    addMessages(mailbox, [answerTo(0, as)], { command: `come ${as}`, by: 'post office', says: 'Came' });
+  await come(10);
+  await putOff(mailbox, [0], testTime + 9 * hour);
+  const { seq, says } = await act(mailbox, 's', { ids: [2] }, { do: 'silence', value: true, place: 'archive' });
+  expect(says).toBe('Silenced 2 messages, to the Archive');
+  expect(nextReturn(mailbox, clock.now)).toBeNull();
+  await undo(mailbox, 'u', seq ?? 0);
+  expect([...mailbox.views.list(held)]).toEqual([0]);
+  expect(nextReturn(mailbox, clock.now)).toBe(testTime + 9 * hour);
+  await act(mailbox, 's2', { ids: [2] }, { do: 'silence', value: true, place: 'archive' });
+  await putOff(mailbox, [0], testTime + 8 * hour);
+  await come(11);
+  expect(nextReturn(mailbox, clock.now)).toBe(testTime + 8 * hour);
 });

@@ -1,7 +1,7 @@
 // Putting off: messages leave for Held until a moment, or until somebody answers, and come back on top of the Inbox.
 import { didTo } from '../../core/text/sentences';
 import { exactTime } from '../../core/text/time';
-import { placeTraits } from '../../core/mail/place';
+import { canBePutOff, placeTraits } from '../../core/mail/place';
 import type { Act } from '../border/views';
 import { bit } from '../state/columns';
 import { expunged } from '../state/internedTables';
@@ -21,7 +21,7 @@ export function putOffPlan(
 ): { ids: Int32Array; after: Columns; done: string; where: string } {
   const { columns, tables } = mailbox;
   const held = tables.placeIndex('held');
-  const waits = tables.places.items.map((_, index) => index === held || placeTraits(tables.place(index)).cleared);
+  const waits = tables.places.items.map((_, index) => canBePutOff(tables.place(index)));
   const touched = ids.filter(
     (id) => waits[columns.place[id]] && (columns.place[id] !== held || columns.until[id] !== until),
   );
@@ -49,8 +49,12 @@ function putOffIds({ columns, tables }: Held): number[] {
   return ids;
 }
 
-/** Whether somebody has answered in the conversation of a message since it was put off. Only once all is in memory. */
+/**
+ * Whether somebody has answered in the conversation of a message since it was put off; in one that is silenced, answers are
+ * none of the person's business. Only once all is in memory.
+ */
 function isAnswered({ columns, tables, derived }: Held & Pick<MailState, 'derived'>, id: number): boolean {
+  if (columns.bits[id] & bit.silenced) return false;
   for (const member of derived.membersOf(id)) {
     if (member < columns.waitsFrom[id] || derived.isOwn(member) || columns.place[member] === expunged) continue;
     if (placeTraits(tables.place(columns.place[member])).counted) return true;
@@ -68,12 +72,12 @@ export function nextReturn(mailbox: Held & Pick<MailState, 'derived'>, now: numb
 
 /**
  * Brings back what is due at a moment, each as of the moment at which it fell due, and what was answered since, as of now.
- * Only within `exclusive`. Returns how many came back.
+ * Only within `exclusive`. Returns those that came back.
  */
 export async function bringBack(
   mailbox: MailState & Pick<Stored, 'envelopes'> & Committing,
   now: number,
-): Promise<number> {
+): Promise<number[]> {
   const { columns } = mailbox;
   const ids = putOffIds(mailbox);
   const due = ids.filter((id) => columns.until[id] <= now).sort((a, b) => columns.until[a] - columns.until[b] || a - b);
@@ -87,7 +91,7 @@ export async function bringBack(
     Float64Array.from(due, (id) => columns.until[id]),
   );
   await back(mailbox, answered, 'Back in the Inbox, as an answer came:', now);
-  return due.length + answered.length;
+  return [...due, ...answered];
 }
 
 async function back(

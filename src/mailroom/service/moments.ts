@@ -5,6 +5,7 @@ import { hasToErase } from '../commands/erasing';
 import { bringBack, nextReturn } from '../commands/puttingOff';
 import { nextDeletion, tidy } from '../commands/retention';
 import { fallenDue, nextReminder } from '../questions/agenda';
+import { rowOf } from '../questions/row';
 import { every, type Moment } from '../time/moments';
 import type { Open, ServiceHost } from './host';
 import type { PostRoom } from './post';
@@ -12,6 +13,8 @@ import type { PostRoom } from './post';
 /** How often the post office is asked, in milliseconds. */
 const checkEvery = 10_000;
 const compactEvery = 3_600_000;
+/** Of so many messages at most that came back together it is told. */
+const mostTold = 100;
 
 /** The kinds of moments, in the order in which they are looked at. */
 export function momentsOf(open: Open, host: ServiceHost, post: PostRoom): Moment[] {
@@ -26,7 +29,12 @@ export function momentsOf(open: Open, host: ServiceHost, post: PostRoom): Moment
     {
       name: 'what is put off',
       next: (now) => nextReturn(open.mailbox, now),
-      due: (now) => open.mailbox.exclusive(() => bringBack(open.mailbox, now)),
+      due: async (now) => {
+        const ids = await open.mailbox.exclusive(() => bringBack(open.mailbox, now));
+        const told = ids.slice(0, mostTold);
+        await open.mailbox.envelopes.ensure(told, open.mailbox.columns.count);
+        if (told.length) host.tell({ kind: 'back', rows: told.map((id) => rowOf(open.mailbox, id)) });
+      },
     },
     {
       name: 'rules on age',
