@@ -40,6 +40,8 @@ export function unflowed(text: string, delSp: boolean): string {
   return out.join('\n');
 }
 
+const isBlank = (line: string): boolean => line === '' || line.trim() === '';
+
 /** Whether a line is prose that may go on in another or be the rest of one. */
 const isProse = (line: string): boolean =>
   line.length > 0 && line.length <= widestBreak && !line.startsWith('>') && !laidOut.test(line);
@@ -52,13 +54,13 @@ export function joinedParagraphs(text: string): string {
   const lines = text.split('\n');
   const out: string[] = [];
   for (let from = 0; from < lines.length;) {
-    if (lines[from].trim() === '') {
+    if (isBlank(lines[from])) {
       out.push(lines[from++]);
       continue;
     }
     let end = from;
     let width = 0;
-    while (end < lines.length && lines[end].trim() !== '') width = Math.max(width, lines[end++].trimEnd().length);
+    while (end < lines.length && !isBlank(lines[end])) width = Math.max(width, lines[end++].trimEnd().length);
     const block = lines.slice(from, end);
     from = end;
     if (width < narrowestBreak || width > widestBreak) {

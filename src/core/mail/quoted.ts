@@ -55,7 +55,11 @@ export function stretches(body: string): Stretch[] {
       kinds[i] = 'quoted';
       ownFrom = i + 1;
       signing = false;
-    } else if (ruledOff.test(lines[i]) && lines.slice(i + 1, i + 4).some((line) => fieldLine.test(line))) {
+    } else if (
+      lines[i] !== '' &&
+      ruledOff.test(lines[i]) &&
+      lines.slice(i + 1, i + 4).some((line) => fieldLine.test(line))
+    ) {
       kinds.fill('quoted', i);
       break;
     } else if (signatureMark.test(lines[i])) signing = true;
@@ -63,13 +67,12 @@ export function stretches(body: string): Stretch[] {
   }
   // Empty lines between two quoted lines are part of what is quoted.
   for (let i = 1; i < lines.length - 1; i++)
-    if (kinds[i] === 'own' && blank(lines[i]) && kinds[i - 1] === 'quoted' && lines[i + 1].startsWith('>'))
+    if (kinds[i] === 'own' && kinds[i - 1] === 'quoted' && blank(lines[i]) && lines[i + 1].startsWith('>'))
       kinds[i] = 'quoted';
   const out: Stretch[] = [];
-  for (const [i, line] of lines.entries()) {
-    const last = out.at(-1);
-    if (last?.kind === kinds[i]) last.text += `\n${line}`;
-    else out.push({ kind: kinds[i], text: line });
+  for (let from = 0, to = 1; from < lines.length; from = to++) {
+    while (to < lines.length && kinds[to] === kinds[from]) to++;
+    out.push({ kind: kinds[from], text: lines.slice(from, to).join('\n') });
   }
   return out;
 }
