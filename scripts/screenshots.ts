@@ -89,7 +89,15 @@ await shot(page, 'rules');
 await page.goto('/labels');
 await page.getByRole('region', { name: 'Inks' }).waitFor();
 await shot(page, 'labels');
+// Something waits for the Agenda and for Held.
+await page.goto('/inbox');
+await page.locator('[role="row"][id]').nth(2).click();
+await page.getByRole('article').waitFor();
+await page.keyboard.press('Shift+D');
+await page.getByRole('button', { name: /^Next week/ }).click();
+await page.getByText(/^Put off “/).waitFor();
 await page.goto('/agenda');
+await page.getByRole('region', { name: 'Put off' }).waitFor();
 await page.getByRole('region', { name: 'Late' }).waitFor();
 await shot(page, 'agenda');
 await page.goto('/register');
