@@ -11,7 +11,7 @@ import { bringIn, counts, downloaded, openOwn, rows } from './desk';
 const size = 1_500;
 
 /** How often the browser is started anew while the disk is full; `RESTARTS=20` for more. */
-const restarts = Number(process.env.RESTARTS ?? 2);
+const restarts = Number(process.env.RESTARTS ?? 1);
 
 /** Mounts a file system of 90 MB; false where this machine does not let us. */
 function mounted(folder: string): boolean {

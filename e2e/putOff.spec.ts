@@ -8,7 +8,7 @@ import {
   mbox,
   moveClock,
   openWith,
-  openDemoAnew,
+  openDemo,
   placeLink,
   rows,
   undoButton,
@@ -101,7 +101,7 @@ test('an answer brings back what is put off; from the Agenda it comes back by ha
 });
 
 test('a whole conversation of the demo is put off and taken back; two tabs bring it back once', async ({ page }) => {
-  await openDemoAnew(page);
+  await openDemo(page);
   await page.getByRole('button', { name: 'Conversations' }).click();
   const row = rows(page)
     .filter({ hasText: /\d+ received/ })

@@ -240,7 +240,7 @@ test('property: whatever is put off, moved, undone, awaited and killed, each is 
       }
       mailbox.close();
     }),
-    { numRuns: Number(process.env.RUNS ?? 60) },
+    { numRuns: Number(process.env.RUNS ?? 20) },
   );
 });
 
