@@ -133,8 +133,19 @@ export class Views {
   /** The Inbox as it was delivered: what came back stands where it would if it had come only then. */
   private asDelivered(list: Int32Array): Int32Array {
     const { columns } = this.source;
-    if (!list.some((id) => columns.delivered[id] > 0)) return list;
-    return list.slice().sort((a, b) => columns.stands(b) - columns.stands(a) || b - a);
+    const before = (a: number, b: number) => columns.stands(b) - columns.stands(a) || b - a;
+    const back = list.filter((id) => columns.delivered[id] > 0).sort(before);
+    if (back.length === 0) return list;
+    // Few came back, and the others are in order.
+    const out = new Int32Array(list.length);
+    let [at, next] = [0, 0];
+    for (const id of list) {
+      if (columns.delivered[id] > 0) continue;
+      while (next < back.length && before(back[next], id) < 0) out[at++] = back[next++];
+      out[at++] = id;
+    }
+    out.set(back.subarray(next), at);
+    return out;
   }
 
   /** The newest message of each conversation that a view holds, newest first: a row each, where rows are grouped. */
