@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import type { Act, Selection } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { commandId, runAct, tellOutcome } from '../state/desk';
@@ -6,7 +5,7 @@ import { useMailbox } from '../state/overview';
 import { Dialog } from '../ui/Dialog';
 import { dueWords } from '../../core/text/time';
 import { useNow } from '../ui/useNow';
-import { Form } from '../ui/Form';
+import { TypedMoment } from './TypedMoment';
 import { usePart } from '../ui/usePart';
 
 // Reading of dates is large, and wanted only here.
@@ -32,10 +31,8 @@ interface Props {
 export function PutOffDialog({ selection, onClose, onPutOff }: Props) {
   const putOff = usePart(putOffPart, always);
   const morning = useMailbox((s) => s.overview?.setup.delivery.morning);
-  const [typed, setTyped] = useState('');
   const now = useNow(30_000);
   if (morning === undefined) return null;
-  const read = putOff && typed.trim() ? putOff.readPutOff(typed, now, morning) : null;
   const until = (at: number) => {
     onClose();
     const act: Act = { do: 'putOff', until: at };
@@ -48,33 +45,13 @@ export function PutOffDialog({ selection, onClose, onPutOff }: Props) {
   };
   return (
     <Dialog title="Put off until" onClose={onClose}>
-      <Form
-        className="mb-3 flex flex-col gap-1"
-        onSubmit={() => {
-          if (read?.ok) until(read.at);
-        }}
-      >
-        <label htmlFor="put-off-typed" className="text-sm">
-          Type a date: fri 3pm, 3 Dec, in two weeks
-        </label>
-        <div className="flex gap-2">
-          <input
-            id="put-off-typed"
-            className="input flex-1"
-            autoFocus
-            autoComplete="off"
-            maxLength={100}
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-          />
-          <button className="btn btn-primary" disabled={!read?.ok}>
-            Put off
-          </button>
-        </div>
-        <p className={`min-h-5 text-sm ${read && !read.ok ? 'text-error' : 'quiet'}`} aria-live="polite">
-          {read ? (read.ok ? dueWords(read.at, now) : read.error) : ''}
-        </p>
-      </Form>
+      <TypedMoment
+        id="put-off-typed"
+        word="Put off"
+        now={now}
+        read={putOff ? (typed) => putOff.readPutOff(typed, now, morning) : null}
+        onTake={until}
+      />
       <ul className="flex flex-col gap-1">
         {putOff?.putOffTimes.map((time) => {
           const at = putOff.putOffTo(time, now, morning);

@@ -19,6 +19,7 @@ const name = 'wide-sort-last-seen';
 
 /** A larger setup is not kept twice, in characters: the browser gives the page some millions. */
 const mostSetup = 1_000_000;
+const mostItems = 5_000;
 
 /** How often it is written down at most, in milliseconds: the overview comes anew with every act. */
 const every = 2_000;
@@ -43,9 +44,11 @@ function write(): void {
   if (!pending) return;
   const { total, setup } = pending;
   pending = null;
-  const document = JSON.stringify(setup, null, 2);
-  const seen: LastSeen = { messages: total, at: Date.now(), setup: document.length <= mostSetup ? document : null };
-  void storage.setItem(name, JSON.stringify(seen));
+  // Not even written out where that takes a while: the page is waited for.
+  const small = setup.register.length + setup.contacts.length + setup.rules.length <= mostItems;
+  const document = small ? JSON.stringify(setup) : '';
+  const seen = { messages: total, at: Date.now(), setup: small && document.length <= mostSetup ? document : null };
+  void storage.setItem(name, JSON.stringify(seen satisfies LastSeen));
 }
 
 /** Notes what is here. What is no more to be trusted, since the browser dropped it, is not noted. */

@@ -1,4 +1,5 @@
 // The counts for the line on the left.
+import type { StorageWatch } from '../storage/storageWatch';
 import { fixedPlaces, type Place } from '../../core/mail/place';
 import { noAccount } from '../border/views';
 import type { Overview, PostStatus } from '../border/overview';
@@ -31,7 +32,7 @@ export function overview(
     Revised &
     Pick<Keeping, 'troubles'> &
     CutOff &
-    Pick<Logged, 'heads'> & { readonly lost: boolean; readonly full: boolean } & Viewing,
+    Pick<Logged, 'heads'> & { readonly storage: Pick<StorageWatch, 'isLost' | 'isFull'> } & Viewing,
   post: PostStatus,
   dayStart: number,
 ): Overview {
@@ -71,8 +72,8 @@ export function overview(
     stations: stations.map(({ id, name, page }) => ({ id, name, page, today: today.get(id) ?? 0 })),
     setup,
     post,
-    lost: mailbox.lost,
-    full: mailbox.full,
+    lost: mailbox.storage.isLost,
+    full: mailbox.storage.isFull,
     cutOff: cutOffOf(mailbox),
     troubles: [...mailbox.troubles],
   };

@@ -32,6 +32,7 @@ import { keyOf, statePackSize } from '../storage/keys';
 import { redone } from '../../core/line/setupEdit';
 import { storageTrouble, type RecordStore } from '../storage/recordStore';
 import { Records } from '../storage/records';
+import { StorageWatch } from '../storage/storageWatch';
 import { Storing, type Writes } from '../storage/storing';
 import type { DeletedMessage } from '../state/mailState';
 import { expunged, Tables } from '../state/internedTables';
@@ -86,10 +87,11 @@ export class Mailbox {
 
   /** The import that was cut off when the mailbox was last closed. */
   cutOff: Importing | null = null;
-  /** Whether the browser has dropped what it stored. */
-  lost = false;
-  /** Whether the disk has no room for more. */
-  full = false;
+  /** Whether the disk is full, or the browser has dropped what it stored: nothing more is written then. */
+  readonly storage = new StorageWatch(() => {
+    if (this.storage.isLost) this.storing.close();
+    this.bump();
+  });
 
   /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
   private counted = 0;
@@ -365,20 +367,6 @@ export class Mailbox {
   letGo(n: number, first: number): void {
     this.heads.splice(0, n);
     this.first = first;
-    this.bump();
-  }
-
-  /** The browser has dropped what it stored: nothing more is written, and the person is told. */
-  lose(): void {
-    this.lost = true;
-    this.storing.close();
-    this.bump();
-  }
-
-  /** The disk has no room for more, or has some again. */
-  sayFull(now: boolean): void {
-    if (this.full === now) return;
-    this.full = now;
     this.bump();
   }
 

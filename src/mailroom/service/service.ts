@@ -35,9 +35,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     );
     return opened.then((it) => {
       it.junk.fetchShipped = host.shippedModel;
-      hearer = { lost: () => it.lose(), full: (now) => it.sayFull(now) };
-      // Said before anything is refused: a browser that is short of room may drop all when it is started anew.
-      if (!host.room.has(margin)) it.sayFull(true);
+      hearer = it.storage;
       return it;
     });
   };
@@ -48,6 +46,8 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
   void open.mailbox
     .ready()
     .then(() => {
+      // Said before anything is refused: a browser that is short of room may drop all when it is started anew.
+      if (!host.room.has(margin)) hearer.full(true);
       planned = () => moments.changed();
       return moments.wake();
     })

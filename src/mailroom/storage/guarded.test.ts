@@ -85,7 +85,7 @@ test('the database dropped under it: it stops, says so once, and what is in memo
     },
   });
   const mailbox = await openMailbox(store);
-  lose = () => mailbox.lose();
+  lose = () => mailbox.storage.lost();
   await fill(mailbox, 12);
   await mailbox.flush();
   // The browser deletes all and opens an empty database in its place.
@@ -94,7 +94,7 @@ test('the database dropped under it: it stops, says so once, and what is in memo
     await expect(act(mailbox, `a${n}`, { ids: [n] }, read)).rejects.toThrow(/dropped what it stored/);
   await expect(fill(mailbox, 3, 50)).rejects.toThrow(NotWritten);
   expect(told).toBe(1);
-  expect(mailbox.lost).toBe(true);
+  expect(mailbox.storage.isLost).toBe(true);
   expect(records.size).toBe(0);
   expect(mailbox.columns.count).toBe(12);
   const left = exportMemory(mailbox);
