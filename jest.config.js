@@ -21,6 +21,6 @@ export default {
     ],
   },
   transformIgnorePatterns: [
-    'node_modules/(?!(client-zip|d3-dsv|postal-mime|zod|entities|htmlparser2|domhandler|domutils|domelementtype|dom-serializer|content-disposition|cookie)/)',
+    'node_modules/(?!(client-zip|temporal-polyfill|temporal-utils|d3-dsv|postal-mime|zod|entities|htmlparser2|domhandler|domutils|domelementtype|dom-serializer|content-disposition|cookie)/)',
   ],
 };

@@ -67,6 +67,7 @@ const corePackages = [
   'punycode',
   'iso-3166-1',
   'date-fns',
+  'temporal-polyfill',
   'rrule',
   'ical.js',
   'chrono-node',

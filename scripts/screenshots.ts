@@ -86,9 +86,9 @@ await page.goto('/rules');
 await page.getByRole('button', { name: /^Run the rules/ }).waitFor();
 await page.getByText('Gale warnings').first().scrollIntoViewIfNeeded();
 await shot(page, 'rules');
-await page.goto('/labels');
-await page.getByRole('region', { name: 'Inks' }).waitFor();
-await shot(page, 'labels');
+await page.goto('/trays/crew');
+await page.getByText('Would have waited longest').waitFor();
+await shot(page, 'trays');
 // Something waits for the Agenda and for Held.
 await page.goto('/inbox');
 await page.locator('[role="row"][id]').nth(2).click();
@@ -135,12 +135,7 @@ await page
 await page.getByRole('list', { name: 'Who decided' }).waitFor();
 await shot(page, 'logbook');
 
-// An archive of months; a clear-out with what it would touch; a sender with its list.
-await page.goto('/archive');
-await page.getByRole('navigation', { name: 'Years and months' }).getByRole('button').nth(1).click();
-await rows(page).nth(6).click();
-await page.getByRole('article').waitFor();
-await shot(page, 'archive');
+// A clear-out with what it would touch; a sender with its list.
 await page.goto('/clear-out?of=everywhere');
 await page.getByRole('button', { name: /^Bulletins older than two weeks [\d,]+$/ }).click();
 await page.getByText(/would go\.$/).waitFor();
@@ -149,15 +144,37 @@ await page.goto('/senders');
 await page.getByRole('grid').getByRole('row').filter({ hasText: 'Crew Welfare' }).click();
 await page.getByRole('button', { name: 'Leave the list …' }).waitFor();
 await shot(page, 'senders');
+await page.goto('/delivery');
+await page.getByLabel('Deliver by the timetable').check();
+const hours = page.getByRole('group', { name: 'Hours by their beginning and end' });
+await hours.getByRole('button', { name: 'Mail comes' }).click();
+await hours.getByLabel('Days of the hours').selectOption('Wednesday');
+await hours.getByLabel('Hours from').selectOption('10:00');
+await hours.getByLabel('Hours to').selectOption('15:00');
+await hours.getByRole('button', { name: 'Mail comes' }).click();
+await page.getByLabel('Time of delivery').fill('16:00');
+await page.getByRole('button', { name: 'Fixed time' }).click();
+await page.getByText('Would have waited longest').waitFor();
+await page.getByRole('grid').scrollIntoViewIfNeeded();
+await page.getByRole('list', { name: 'The timetable in words' }).scrollIntoViewIfNeeded();
+await shot(page, 'hold');
 await page.context().close();
 
 const dark = await open({ colorScheme: 'dark' });
 await openDemoAnew(dark);
-await rows(dark).nth(1).getByRole('checkbox').click();
-await rows(dark)
-  .nth(4)
-  .getByRole('checkbox')
-  .click({ modifiers: ['Shift'] });
+await dark.goto('/delivery');
+await dark.getByRole('button', { name: 'Two hours' }).click();
+await dark.getByText(/^Held the mail that comes/).waitFor();
+await dark.goto('/inbox');
+// Down to the first tray.
+const trays = rows(dark).filter({ has: dark.getByLabel('Tray', { exact: true }) });
+await rows(dark).first().waitFor();
+for (let top = 0; (await trays.count()) === 0; top += 300) {
+  await dark.getByRole('grid').evaluate((grid, to) => grid.scrollTo({ top: to }), top);
+  await dark.waitForTimeout(200);
+}
+await trays.first().click();
+await dark.getByRole('article', { name: 'Tray' }).getByRole('listitem').first().waitFor();
 await shot(dark, 'desk-dark');
 await dark.context().close();
 

@@ -20,8 +20,11 @@ export { readScript, scriptOf, type ReadScript, type Remark } from './rules/siev
 export { meaningOf, type Meaning } from './rules/sieve/meaning';
 export { parseScript } from './rules/sieve/script';
 export { runScript, type Effect } from './rules/sieve/runScript';
+export { deliveriesOf, type Delivery } from './delivery/delivery';
+export { isoIn } from './delivery/weekly';
 export { parseQuery, queryText, type ParsedQuery, type Query } from './search/query';
 export { SearchedMessages } from './search/searched';
 export { Line, type Decision, type TraceLine } from './line/decide';
 export { dryRun, type Candidate, type DryRunChange } from './line/dryRun';
 export { emptySetup, parseSetup, type Setup } from './line/setup';
+export { setupScript } from './line/setupScript';

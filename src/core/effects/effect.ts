@@ -3,6 +3,7 @@
 // what a mail server is told of it. Whatever goes by effects (rules, dry runs, their counts, Sieve, the columns of the
 // mailroom) goes over their list (effects.ts).
 import type { z } from 'zod';
+import type { PutOffTime } from '../agenda/putOffTimes';
 import type { Ink } from '../mail/label';
 import type { Place } from '../mail/place';
 
@@ -15,11 +16,19 @@ export interface Bearing {
   ink: Ink | null;
   /** `due` in milliseconds since 1970, null for no date. */
   flag: { due: number | null } | null;
+  /** The id of the tray in which it is gathered; null for none. */
+  tray: string | null;
 }
 
 /** What is decided of a message, effect by effect. */
 export interface Decided extends Bearing {
   labels: string[];
+  /** When it comes to the Inbox, where it waits for that: milliseconds since 1970, Infinity for never by itself. */
+  until: number | null;
+  /** When it was delivered, where that was later than it came, milliseconds since 1970; null where it was not. */
+  delivered: number | null;
+  /** Until when a rule puts it off; null where none does. */
+  putOff: PutOffTime | null;
 }
 
 /** A message that is here, as far as a changed decision asks. */
@@ -29,6 +38,7 @@ export interface Present {
   read: boolean;
   flagged?: boolean;
   ink?: Ink | null;
+  tray?: string | null;
   /** Whether the person, not the line, put it where it is. Such a message stays where it is. */
   byHand: boolean;
 }
@@ -37,6 +47,7 @@ export interface Present {
 export interface EffectNames {
   folders: readonly { id: string; name: string }[];
   labels: readonly { id: string; name: string }[];
+  trays?: readonly { id: string; name: string }[];
 }
 
 /** How a script of a mail server calls labels and inks. */

@@ -6,11 +6,13 @@ import { flag } from './flag';
 import { ink } from './ink';
 import { label } from './label';
 import { move } from './move';
+import { putOff } from './putOff';
 import { read } from './read';
 import { stop } from './stop';
+import { tray } from './tray';
 
 /** All kinds of effects, in the order in which they are offered. */
-export const effects = [move, label, ink, flag, read, stop] as const;
+export const effects = [move, tray, label, ink, flag, read, putOff, stop] as const;
 
 type Kind = (typeof effects)[number];
 export type EffectName = Kind['do'];
@@ -54,7 +56,7 @@ export function changesOf(message: Present, was: Bearing, is: Bearing): Changes 
 }
 
 const unplaced: Present = { place: '' as Place, labels: [], read: false, byHand: false };
-const unplacedBearing: Bearing = { place: unplaced.place, labels: [], read: false, ink: null, flag: null };
+const unplacedBearing: Bearing = { place: unplaced.place, labels: [], read: false, ink: null, flag: null, tray: null };
 
 /** What a decision changes of a message that has only now come in. */
 export const arrivalOf = (decided: Bearing): Changes => changesOf(unplaced, unplacedBearing, decided) ?? {};
@@ -65,4 +67,14 @@ export const countedEffects = [...byName.values()].flatMap(({ do: name, would })
 );
 
 /** What is decided before anything is. */
-export const nothingDecided = (): Decided => ({ place: 'inbox', labels: [], read: false, ink: null, flag: null });
+export const nothingDecided = (): Decided => ({
+  place: 'inbox',
+  labels: [],
+  read: false,
+  ink: null,
+  flag: null,
+  tray: null,
+  until: null,
+  delivered: null,
+  putOff: null,
+});

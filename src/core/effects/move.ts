@@ -22,9 +22,11 @@ export const move = effectKind<'move', z.infer<typeof schema>, { from: Place; to
     decided.place = place;
     return { did: `moved it to ${placeName(place, folders)}`, takes: true };
   },
-  // Only what the line decided does the line decide again: not what the person put where it is.
-  change: (message, was, is) =>
-    is.place !== was.place && !message.byHand && is.place !== message.place
-      ? { from: message.place, to: is.place }
-      : undefined,
+  change: (message, was, is) => {
+    // Only what the line decided does the line decide again: not what the person put where it is.
+    if (is.place === was.place || message.byHand || is.place === message.place) return undefined;
+    // What a tray delivered it does not take back.
+    if (is.place === 'held' && (message.tray ?? null) !== null) return undefined;
+    return { from: message.place, to: is.place };
+  },
 });

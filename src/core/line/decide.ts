@@ -1,19 +1,21 @@
 // The sorting line: a message rides it once, station after station (stations.ts), and every decision leaves a line
 // behind. A station either takes the message, and the ride ends, or lets it pass. Each says what it did and by which
 // setting.
+import { deliveriesOf } from '../delivery/delivery';
+import { gatheringRules } from '../delivery/letThrough';
 import type { Decided } from '../effects/effect';
 import { nothingDecided } from '../effects/effects';
 import { AccountIndex } from '../mail/account';
 import type { Envelope } from '../mail/envelopeSchema';
 import { RuleSet, type Matcher, type RuleMessage } from '../rules/match';
-import type { DeepCondition } from '../rules/rule';
+import type { DeepCondition, Rule } from '../rules/rule';
 import { addressedTo } from '../senders/kind';
 import { RegisterIndex } from '../senders/register';
 import type { Setup } from './setup';
 import { stations, type StationId } from './stations';
 import type { Knowledge, LineIndex, Ride } from './stations/station';
 
-/** One line of the answer to “Why here”: which station, by which setting (`entry:ID`, `rule:ID`, `junk` or none), what. */
+/** One line of the answer to “Why here”: which station, by which setting (`entry:ID`, `rule:ID`, `tray:ID`, `junk`, `delivery` or none), what. */
 export interface TraceLine {
   station: StationId | 'silence';
   by: string | null;
@@ -74,10 +76,10 @@ const nothing = () => undefined;
 export class Line {
   private readonly index: LineIndex;
 
-  /** `rules`: who says which rules match; absent, they are asked of each message. */
+  /** `matcherOf`: who says which of some rules match; absent, they are asked of each message. */
   constructor(
     private readonly setup: Setup,
-    rules: Matcher = new RuleSet(setup.rules),
+    matcherOf: (rules: readonly Rule[]) => Matcher = (rules) => new RuleSet(rules),
   ) {
     const register = new RegisterIndex(setup.register);
     const accounts = new AccountIndex(setup.accounts);
@@ -86,7 +88,9 @@ export class Line {
       register,
       accounts,
       contacts: new Set(setup.contacts.map((c) => c.address)),
-      rules,
+      rules: matcherOf(setup.rules),
+      gathered: matcherOf(gatheringRules(setup)),
+      deliveries: deliveriesOf(setup),
       ruleMessage: (envelope, knowledge, safe) => new LineMessage(envelope, knowledge, accounts, register, safe),
     };
   }

@@ -31,7 +31,7 @@ export interface DryRunChange {
  * these matches can be decided otherwise. Null where more differs.
  */
 function changedRules(before: Setup, after: Setup): Rule[] | null {
-  for (const list of ['register', 'folders', 'labels', 'accounts', 'contacts', 'junk'] as const)
+  for (const list of ['register', 'folders', 'labels', 'accounts', 'contacts', 'junk', 'trays', 'delivery'] as const)
     if (before[list] !== after[list]) return null;
   const was = new Map(before.rules.map((rule) => [rule.id, rule]));
   const is = new Map(after.rules.map((rule) => [rule.id, rule]));
@@ -67,8 +67,8 @@ export function dryRun(
       rules.map((rule) => ({ ...rule, on: true })),
       after,
     );
-  const old = new Line(before, matcherOf(before.rules, before));
-  const next = new Line(after, matcherOf(after.rules, after));
+  const old = new Line(before, (rules) => matcherOf(rules, before));
+  const next = new Line(after, (rules) => matcherOf(rules, after));
   const changes: DryRunChange[] = [];
   for (const candidate of candidates) {
     if (!placeTraits(candidate.place).sorted) continue;

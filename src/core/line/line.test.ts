@@ -49,12 +49,18 @@ describe('the sorting line', () => {
       place: 'inbox',
       labels: [],
       read: false,
+      tray: null,
+      until: null,
+      delivered: null,
+      putOff: null,
       ink: null,
       flag: null,
       trace: [
         { station: 'register', by: null, says: 'No entry for it.' },
         { station: 'junk', by: 'junk', says: 'The filter is off.' },
         { station: 'rules', by: null, says: 'There are no rules.' },
+        { station: 'trays', by: null, says: 'There are no trays.' },
+        { station: 'hold', by: null, says: 'It keeps only what comes in.' },
         { station: 'inbox', by: null, says: 'No station took it, so it came to the Inbox.' },
       ],
     });

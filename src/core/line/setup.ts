@@ -2,6 +2,8 @@
 import { z } from 'zod';
 import { readModel } from '../junk/modelFile';
 import { deliverySettingsSchema, freshDelivery } from '../delivery/settings';
+import { isZone } from '../delivery/week';
+import { traySchema } from '../delivery/tray';
 import { accountSchema } from '../mail/account';
 import { nestingTrouble } from '../mail/nesting';
 import { folderSchema } from '../mail/place';
@@ -37,6 +39,7 @@ export const setupLists = {
   /** Of what the person wants to be told when it arrives. */
   told: list(toldSchema, 5_000),
   contacts: list(contactSchema, 100_000),
+  trays: list(traySchema, 1_000),
   rules: list(ruleSchema, 5_000),
 };
 
@@ -56,6 +59,7 @@ export const setupSchema = z.object({
   left: setupLists.left.default([]),
   told: setupLists.told.default([]),
   contacts: setupLists.contacts.default([]),
+  trays: setupLists.trays.default([]),
   junk: setupSingles.junk.default(freshJunkSettings),
   delivery: setupSingles.delivery.default(freshDelivery),
 });
@@ -76,6 +80,7 @@ export const emptySetup: Setup = {
   left: [],
   told: [],
   contacts: [],
+  trays: [],
   junk: freshJunkSettings,
   delivery: freshDelivery,
 };
@@ -104,10 +109,30 @@ function meaningless(setup: Setup): string | null {
   return lane < 0 ? null : `lanes[${lane}].of: must be the address of a place, like /inbox`;
 }
 
+/** What is wrong about trays and delivery: labels and moments that are none. */
+function wrongDelivery({ trays, delivery, labels }: Setup): string | null {
+  const known = new Set(labels.map(({ id }) => id));
+  const gone = (ids: readonly string[]) => ids.findIndex((id) => !known.has(id));
+  const noLabel = (spot: string, ids: readonly string[]) =>
+    gone(ids) < 0 ? null : `${spot}.labels[${gone(ids)}]: there is no label with the id “${ids[gone(ids)]}”`;
+  for (const [i, tray] of trays.entries()) {
+    if (!isMoment(tray.since)) return `trays[${i}].since: must be a moment, in milliseconds since 1970`;
+    const wrong = noLabel(`trays[${i}]`, tray.labels);
+    if (wrong !== null) return wrong;
+  }
+  const { hold, quiet, letThrough, zone } = delivery;
+  if (zone !== null && !isZone(zone)) return 'delivery.zone: must be the name of a time zone, like Europe/Copenhagen';
+  if (hold && !(isMoment(hold.since) && isMoment(hold.until ?? 0)))
+    return 'delivery.hold: must begin and end at moments, in milliseconds since 1970';
+  const period = quiet.findIndex(({ from, until }) => !isMoment(from) || !isMoment(until));
+  if (period >= 0) return `delivery.quiet[${period}]: must begin and end at moments, in milliseconds since 1970`;
+  return noLabel('delivery.letThrough', letThrough.labels);
+}
+
 /** What contradicts itself in a setup that has the right shape; null where nothing does. */
 function contradiction(setup: Setup): string | null {
-  const odd = meaningless(setup);
-  if (odd !== null) return odd;
+  const none = meaningless(setup);
+  if (none !== null) return none;
   const values = new Set<string>();
   for (const [i, entry] of setup.register.entries()) {
     const read = parseEntryOf(entry.kind, entry.value, true);
@@ -123,6 +148,8 @@ function contradiction(setup: Setup): string | null {
     const model = readModel(decodeBase64(new TextEncoder().encode(setup.junk.carried)));
     if (!model.ok) return `junk.carried: ${model.error}`;
   }
+  const odd = wrongDelivery(setup);
+  if (odd !== null) return odd;
   const addresses = new Set<string>();
   for (const [i, { address }] of setup.accounts.entries()) {
     if (address !== address.toLowerCase()) return `accounts[${i}].address: “${address}” should be in lower case`;

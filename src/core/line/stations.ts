@@ -1,10 +1,12 @@
 // The stations of the sorting line, in their order.
+import { hold } from './stations/hold';
 import { inbox } from './stations/inbox';
 import { junk } from './stations/junk';
 import { register } from './stations/register';
 import { rules } from './stations/rules';
+import { trays } from './stations/trays';
 
-export const stations = [register, junk, rules, inbox] as const;
+export const stations = [register, junk, rules, trays, hold, inbox] as const;
 export type StationId = (typeof stations)[number]['id'];
 
 /** Who else leaves a line in a trace, and what they are called there. */

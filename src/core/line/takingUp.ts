@@ -86,7 +86,7 @@ export const junkFields = [
 export type JunkField = (typeof junkFields)[number];
 
 /** What differs about delivery. */
-export const deliveryFields = ['morning'] as const;
+export const deliveryFields = ['morning', 'zone', 'hold', 'letThrough', 'timetable', 'quiet', 'answer'] as const;
 export type DeliveryField = (typeof deliveryFields)[number];
 
 export interface SetupDifference {
@@ -109,12 +109,13 @@ function namers(setup: Setup): { [L in SetupList]: (item: Setup[L][number]) => s
     left: ({ id }) => id,
     told: ({ by, value }) => (by === 'label' ? label(value) : value),
     contacts: ({ name, address }) => (name ? `${name} <${address}>` : address),
+    trays: ({ name }) => name,
     rules: (rule) => ruleName(rule, setup),
   };
 }
 
 /** In which lists the order decides: the first rule that fits, the first label that inks. */
-const inOrder: ReadonlySet<SetupList> = new Set(['rules', 'labels', 'lanes']);
+const inOrder: ReadonlySet<SetupList> = new Set(['rules', 'labels', 'lanes', 'trays']);
 
 function listDifference<L extends SetupList>(list: L, now: Setup, next: Setup): ListDifference {
   const nameNow = namers(now)[list];
@@ -149,6 +150,8 @@ export function setupDifference(now: Setup, next: Setup): SetupDifference {
   return {
     lists,
     junk: junkFields.filter((field) => now.junk[field] !== next.junk[field]),
-    delivery: deliveryFields.filter((field) => now.delivery[field] !== next.delivery[field]),
+    delivery: deliveryFields.filter(
+      (field) => JSON.stringify(now.delivery[field]) !== JSON.stringify(next.delivery[field]),
+    ),
   };
 }

@@ -21,3 +21,7 @@ export const reasonOf = (error: unknown): string => (error instanceof Error ? er
 
 /** Words as a sentence: with a full stop, where none ends them. */
 export const sentence = (words: string): string => (/[.!?…]$/.test(words) ? words : `${words}.`);
+
+/** Words in a row: `Monday, Tuesday and Friday`. */
+export const andWords = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;

@@ -1,5 +1,6 @@
 // How times are written, everywhere the same.
 import { addDays, endOfDay, format, isSameDay, isSameYear, subDays } from 'date-fns';
+import { count } from './sentences';
 
 /** The last moment that there is, before or after 1970 (ECMA-262, section 21.4.1.1). */
 const lastMoment = 8.64e15;
@@ -46,4 +47,18 @@ export function sizeWords(bytes: number): string {
   if (bytes < 1_000) return `${bytes} bytes`;
   if (bytes < 1_000_000) return `${Math.round(bytes / 1_000)} KB`;
   return `${(bytes / 1_000_000).toFixed(1)} MB`;
+}
+
+const minute = 60_000;
+
+/** A length of time in words: `40 minutes`, `3 hours`, `2 days`. */
+export function lengthWords(milliseconds: number): string {
+  const units = [
+    ['day', 1_440 * minute],
+    ['hour', 60 * minute],
+    ['minute', minute],
+  ] as const;
+  const [unit, length] = units.find(([, one]) => milliseconds >= 2 * one) ?? units[2];
+  const n = Math.max(1, Math.round(milliseconds / length));
+  return `${count(n)} ${unit}${n === 1 ? '' : 's'}`;
 }

@@ -1,5 +1,6 @@
 // What a station is: one step of the sorting line. It takes a message, and the ride ends, or lets it pass; either way it
 // says what it did and by which setting.
+import type { Deliveries } from '../../delivery/delivery';
 import type { Decided } from '../../effects/effect';
 import type { AccountIndex } from '../../mail/account';
 import type { Envelope } from '../../mail/envelopeSchema';
@@ -18,6 +19,13 @@ export interface Knowledge {
   score?: number | null;
   /** The person wrote to its sender before. */
   writtenTo?: boolean;
+  /**
+   * When it was sent to the person, as far as that is known, milliseconds since 1970: a tray’s round counts from then, so
+   * that old mail that is brought in does not wait for a round that it has had. Absent: the moment for which it is decided.
+   */
+  came?: number;
+  /** When it comes in, milliseconds since 1970: what holds delivery back then keeps it. Absent: it is here already. */
+  arrives?: number;
   /** The moment for which it is decided, milliseconds since 1970; absent: the message's own date. */
   now?: number;
   /** It answers a message of the person's own. */
@@ -26,7 +34,7 @@ export interface Knowledge {
   deep?(condition: DeepCondition): boolean;
 }
 
-/** What a station says of a message: by which setting (`entry:ID`, `rule:ID`, `junk` or none), what it did. */
+/** What a station says of a message: by which setting (`entry:ID`, `rule:ID`, `tray:ID`, `junk`, `delivery` or none), what it did. */
 export interface Said {
   by: string | null;
   says: string;
@@ -55,6 +63,9 @@ export interface LineIndex {
   readonly contacts: ReadonlySet<string>;
   /** Who says which rules match. */
   readonly rules: Matcher;
+  /** Who says which trays gather a message, and whether it is let through (core/delivery/letThrough.ts). */
+  readonly gathered: Matcher;
+  readonly deliveries: Deliveries;
   /** A message as the rules see it; `safe` absent: the Register is asked. */
   ruleMessage(envelope: Envelope, knowledge: Knowledge, safe?: boolean): RuleMessage;
 }

@@ -7,6 +7,8 @@ import { pathsOf } from '../../mail/nesting';
 export interface Named {
   folders: readonly Folder[];
   labels: readonly Label[];
+  /** Trays are mailboxes to a server, by their names. */
+  trays?: readonly { id: string; name: string }[];
 }
 
 const fixed = fixedPlaces.map((place): [Place, string] => [place, fixedPlace(place).mailbox]);
@@ -31,14 +33,14 @@ function distinct<T>(items: readonly T[], name: (item: T) => string, taken: Iter
 }
 
 /** The names of one setup after another: of those whose folders and labels are the same they are made once. */
-const made = new WeakMap<Named['folders'], { labels: Named['labels']; names: ScriptNames }>();
+const made = new WeakMap<Named['folders'], { labels: Named['labels']; trays: Named['trays']; names: ScriptNames }>();
 
 /** The names of a setup's places, labels and inks in a script. */
-export function namesOf({ folders, labels }: Named): ScriptNames {
+export function namesOf({ folders, labels, trays }: Named): ScriptNames {
   const before = made.get(folders);
-  if (before?.labels === labels) return before.names;
-  const names = new ScriptNames({ folders, labels });
-  made.set(folders, { labels, names });
+  if (before?.labels === labels && before.trays === trays) return before.names;
+  const names = new ScriptNames({ folders, labels, trays });
+  made.set(folders, { labels, trays, names });
   return names;
 }
 
@@ -49,7 +51,9 @@ export class ScriptNames {
   private readonly ofPlace = new Map<Place, string>();
   private readonly ofLabel = new Map<string, string>();
 
-  constructor({ folders, labels }: Named) {
+  private readonly ofTray = new Map<string, string>();
+
+  constructor({ folders, labels, trays = [] }: Named) {
     const [folderPath, labelPath] = [pathsOf(folders), pathsOf(labels)];
     const paths = distinct(
       folders,
@@ -59,6 +63,8 @@ export class ScriptNames {
     for (const [place, name] of fixed) this.ofPlace.set(place, name);
     for (const [folder, name] of paths) this.ofPlace.set(`folder:${folder.id}`, name);
     for (const [place, name] of this.ofPlace) this.mailboxes.set(name.toLowerCase(), place);
+    const inTrays = distinct(trays, ({ name }) => name, this.mailboxes.keys());
+    for (const [tray, name] of inTrays) this.ofTray.set(tray.id, name);
     for (const ink of inks) this.keywords.set(inkKeyword(ink), { ink });
     const words = distinct(
       labels,
@@ -73,6 +79,10 @@ export class ScriptNames {
 
   mailbox(place: Place): string {
     return this.ofPlace.get(place) ?? placeName(place, []);
+  }
+
+  tray(id: string): string {
+    return this.ofTray.get(id) ?? id;
   }
 
   label(id: string): string {

@@ -12,7 +12,7 @@ import { meaningOf, type Command, type Test } from './meaning';
 import { namesOf, type ScriptNames } from './names';
 import { parseScript, type Spot } from './script';
 import { commandsOf, everyExtension, sameCode } from './ownCode';
-import { writeScript, type SieveScript, type Written } from './write';
+import { writeScript, type SieveScript, type Written, notRules, type Vacation } from './write';
 
 /** Something to be told of a script: at which line, and what. */
 export interface Remark {
@@ -116,6 +116,12 @@ class Taking {
   commands(commands: readonly Command[]): void {
     const ending = commands.findLastIndex(({ does }) => does !== 'keep' && does !== 'stop');
     for (const [i, command] of commands.entries()) {
+      const other = notRules.find((kind) => command.comments.some((comment) => comment.startsWith(`${kind}: `)));
+      if (other) {
+        const what = other === 'tray' ? 'A tray' : 'An automatic answer';
+        this.notes.push({ at: command.at, says: `${what} is not taken up from a script: it is in the setup file.` });
+        continue;
+      }
       const said = this.comments(command.comments);
       const last = i >= ending;
       if (said.as && sameCode(command, said.as, this.known, this.required)) {
@@ -373,7 +379,7 @@ function rulesOf(text: string, setup: Written, newId: () => string): ReadResult 
 }
 
 /** The rules of a setup as a Sieve script, and what of them it can’t say. */
-export function scriptOf(setup: Written): SieveScript {
+export function scriptOf(setup: Written, answers: readonly Vacation[] = []): SieveScript {
   const plain = (rule: Rule, code: string): boolean => {
     const taking = new Taking(setup, () => rule.id, new Set(everyExtension));
     taking.commands(commandsOf(code, everyExtension));
@@ -387,5 +393,5 @@ export function scriptOf(setup: Written): SieveScript {
       endsStation(own) === endsStation(rule)
     );
   };
-  return writeScript(setup, plain);
+  return writeScript(setup, plain, answers);
 }

@@ -13,7 +13,20 @@ import { type Named, namesOf, type ScriptNames } from './names';
 export interface Written extends Named {
   rules: readonly Rule[];
   accounts: readonly Account[];
+  trays?: readonly { id: string; name: string; when: Group | null; labels: readonly string[] }[];
 }
+
+/** An automatic answer of one address, as RFC 5230 has it. `until`: milliseconds since 1970, null for no end. */
+export interface Vacation {
+  address: string;
+  days: number;
+  subject: string;
+  text: string;
+  until: number | null;
+}
+
+/** What stands before the code of a tray, and of an automatic answer: what is not taken up from a script. */
+export const notRules = ['tray', 'automatic answer'] as const;
 
 /** What could not be said: of which rule, what, and what was written instead. */
 export interface Unsaid {
@@ -155,6 +168,29 @@ class Writer {
     return many('allof', [...tests, but]);
   }
 
+  /** The commands of a tray, one for its conditions and one for its labels: to a server it is a mailbox. Throws NotSayable. */
+  tray({ id, when, labels }: NonNullable<Written['trays']>[number]): string[] {
+    const tests = when ? [this.group(when)] : [];
+    if (labels.length) {
+      this.need('imap4flags');
+      tests.push(`hasflag ${list(labels.map((label) => this.names.label(label)))}`);
+    }
+    this.need('fileinto');
+    return tests.map((test) => `if ${test} {\n  fileinto ${quoted(this.names.tray(id))};\n  stop;\n}\n`);
+  }
+
+  /** An automatic answer (RFC 5230), up to its end (RFC 5260, section 5). */
+  vacation({ address, days, subject, text, until }: Vacation): string {
+    this.need('vacation');
+    const named = `address :is ["to", "cc"] ${quoted(address)}`;
+    if (until !== null) this.need('date', 'relational');
+    const end = until === null ? '' : new Date(until).toISOString().slice(0, 19);
+    const before = `currentdate :zone "+0000" :value "lt" "iso8601" ${quoted(`${end}+00:00`)}`;
+    const test = until === null ? named : many('allof', [named, before]);
+    const says = subject.trim() ? ` :subject ${quoted(oneLine(subject))}` : '';
+    return `if ${test} {\n  vacation :days ${days} :addresses ${quoted(address)}${says} ${quoted(text)};\n}\n`;
+  }
+
   /** The commands of a rule. Throws NotSayable. */
   code(rule: Rule): string {
     const before = [...this.required];
@@ -171,6 +207,11 @@ class Writer {
       else if (move) {
         this.need('fileinto');
         lines.push(`fileinto ${quoted(this.names.mailbox(move.place))};`);
+      }
+      const tray = rule.then.findLast((action) => action.do === 'tray');
+      if (tray && !move) {
+        this.need('fileinto');
+        lines.push(`fileinto ${quoted(this.names.tray(tray.tray))};`);
       }
       if (endsStation(rule)) lines.push('stop;');
       return `if ${this.condition(rule)} {\n${lines.map((line) => `  ${line}\n`).join('')}}\n`;
@@ -211,7 +252,11 @@ export function codeOf(rule: Rule, setup: Written): { code: string; required: st
  * Writes rules as one script. `plain` tells of a rule whether its code alone, read back, is the rule: only where it is
  * not does a comment hold the whole of it.
  */
-export function writeScript(setup: Written, plain: (rule: Rule, code: string) => boolean): SieveScript {
+export function writeScript(
+  setup: Written,
+  plain: (rule: Rule, code: string) => boolean,
+  answers: readonly Vacation[],
+): SieveScript {
   const writer = new Writer(setup);
   const unsaid: Unsaid[] = [];
   const parts: string[] = [];
@@ -236,6 +281,17 @@ export function writeScript(setup: Written, plain: (rule: Rule, code: string) =>
       parts.push([...lines, `# left out. ${error.message}.`, `# only here: ${whole}`].join('\n'));
     }
   }
+  for (const tray of setup.trays ?? []) {
+    // Nothing but what rules put there, which say so themselves.
+    if (!tray.when && tray.labels.length === 0) continue;
+    try {
+      for (const code of writer.tray(tray)) parts.push(`# tray: ${oneLine(tray.name)}\n${code}`);
+    } catch (error) {
+      if (!(error instanceof NotSayable)) throw error;
+      unsaid.push({ rule: tray.name, says: `${error.message}; the tray is left out` });
+    }
+  }
+  for (const answer of answers) parts.push(`# automatic answer: ${answer.address}\n${writer.vacation(answer)}`);
   const head = [
     '# The rules of Wide Sort as a Sieve script (RFC 5228). A server runs them in this order.',
     ...setup.folders.map((folder) => `# folder ${JSON.stringify(folder)}`),
