@@ -14,8 +14,8 @@ export interface RowsHeld {
   ids: Int32Array;
 }
 
-/** How many rows there are of each kind, and how many messages they hold. */
-export type HeldCounts = Record<Only, { rows: number; messages: number }>;
+/** How many rows there are of each kind, how many of them stand for trays (absent for none), and how many messages they hold. */
+export type HeldCounts = Record<Only, { rows: number; trays?: number; messages: number }>;
 
 /** More rows than there are: all of a view, as the end of a stretch. */
 export const everyRow = 2 ** 31 - 1;

@@ -20,6 +20,15 @@ import type { Entry } from '../../core/senders/register';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Outcome, SetupRead } from './outcome';
 import type { RowWindow } from './rows';
+import type { AutomaticAnswer } from '../../core/delivery/automaticAnswer';
+import type {
+  AnswerReport,
+  DeliveryReport,
+  DeliveryReportResult,
+  GatherChoice,
+  Gathering,
+  WaitingWhere,
+} from './trays';
 import type { OpenConversation, ThinLine } from './conversations';
 import type { Answer, AnswerFile, AnswerStart, OwnAddresses } from './answers';
 import type { ToldReport } from './notifications';
@@ -81,6 +90,14 @@ export interface Mailroom {
   editSetup(command: string, edits: SetupEdit[], says: string, runHere: boolean): Promise<Outcome>;
   /** `asker`: who asks; their older question is dropped. `most`: how many of the messages are shown. */
   dryRun(edits: SetupEdit[], ruleId: string | null, asker?: string, most?: number): Promise<DryRunResult>;
+  /**
+   * What changed trays, rules or delivery would have done to what came in the last weeks: what would have waited where.
+   */
+  deliveryDryRun(edits: SetupEdit[], where: WaitingWhere, asker: string): Promise<DeliveryReportResult>;
+  /** What a hold of so many milliseconds would have held back at this time of the week. */
+  holdDryRun(length: number): Promise<DeliveryReport>;
+  /** Whom the automatic answer would have gone to in the last seven days, had a hold been on. */
+  automaticAnswerDryRun(answer: AutomaticAnswer): Promise<AnswerReport>;
   /** How a rule would stand among the others after some edits; null where that can’t be said, or not quickly. */
   ruleReach(edits: SetupEdit[], rule: string): Promise<RuleReach | null>;
   /** What the set of rules does, as it would be after some edits. */
@@ -92,6 +109,14 @@ export interface Mailroom {
   ruleProposals(id: number): Promise<RuleProposals>;
   /** What the person keeps moving to a place by hand, judged by some messages just moved; null where it is no habit. */
   habit(ids: number[], place: Place): Promise<Habit | null>;
+  /** What can be gathered from now on by some messages, and how much of each is in the Inbox besides. */
+  gatherChoices(selection: Selection): Promise<GatherChoice[]>;
+  /** Puts messages into a tray, and has it gather their like from now on. */
+  gather(command: string, selection: Selection, gathering: Gathering): Promise<Outcome>;
+  /** Stops delivery to the Inbox until a moment, milliseconds since 1970, or until it is lifted (null). */
+  hold(command: string, until: number | null): Promise<Outcome>;
+  /** Lifts the hold: what it kept back is delivered at once. */
+  lift(command: string): Promise<Outcome>;
   /** Runs the rules over the mail here. */
   runRules(command: string): Promise<Outcome>;
   /** Takes wanted messages out of Junk; `fromNowOn`: what is safe after it. `contact`: with a card for the sender. */

@@ -1,6 +1,7 @@
 // The counts for the line on the left, and how the post office and the reading stand, as they cross the border.
 import type { Place } from '../../core/mail/place';
 import type { Setup } from '../../core/line/setup';
+import type { TrayCounts, WaitingCounts } from './trays';
 import type { StationId } from '../../core/line/stations';
 
 /** Counts for the line on the left. */
@@ -17,6 +18,9 @@ export interface Overview {
   silenced: number;
   /** How many wait for a second look. */
   doubtful: number;
+  /** What the trays hold, in the order of the setup, and how delivery stands. */
+  trays: TrayCounts[];
+  waiting: WaitingCounts;
   /** The stations in their order, and how many of today's messages each took. */
   stations: { id: StationId; name: string; page: string; today: number }[];
   setup: Setup;

@@ -53,11 +53,18 @@ export interface Row {
   ink: Ink | null;
   /** All of the conversation, where the row stands for it; null where it stands for one message. */
   whole: RowConversation | null;
+  /**
+   * The tray for which the row stands, with the number of its senders, null where there are too many to count; the row’s
+   * `id` is below 0 then, and `whole` says the rest.
+   */
+  tray: { id: string; name: string; senders: number | null } | null;
   damage: string | null;
-  /** When it comes back, where it is put off; else null. */
+  /** When it comes to the Inbox, where it is held: put off, in a tray, or held back; else null. */
   until: number | null;
   /** When it came back to the Inbox, where it was put off before; else null. */
   back: number | null;
+  /** When it was delivered to the Inbox, where that was later than it came; else null. */
+  delivered: number | null;
   /** When it is deleted for good, for a message in the Bin or in Junk; else null. */
   deletedOn: number | null;
   /** In Junk: the score that the filter gave it, 0 to 100; null elsewhere, or where it was not judged. */
@@ -69,6 +76,8 @@ export interface RowWindow {
   revision: number;
   /** How many rows there are in all. */
   total: number;
+  /** How many of them stand for trays. */
+  trays: number;
   /** How many messages they stand for, and how many of those are unread. */
   messages: number;
   unread: number;

@@ -73,10 +73,14 @@ export interface Habit {
   count: number;
 }
 
-/** A label that goes into another, or off all its messages (null); a folder whose mail goes to another place. */
+/**
+ * A label that goes into another, or off all its messages (null); a folder whose mail goes to another place; a tray whose
+ * mail goes into another, or to the Inbox (null).
+ */
 export const dissolvingSchema = z.discriminatedUnion('of', [
   z.object({ of: z.literal('label'), id: z.string(), into: z.string().nullable() }),
   z.object({ of: z.literal('folder'), id: z.string(), into: placeSchema }),
+  z.object({ of: z.literal('tray'), id: z.string(), into: z.string().nullable() }),
 ]);
 export type Dissolving = z.infer<typeof dissolvingSchema>;
 

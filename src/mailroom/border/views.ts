@@ -26,6 +26,8 @@ const narrowing = {
   /** The id of an account, or {@link noAccount}. */
   account: z.string().optional(),
   lane: laneOfViewSchema.optional(),
+  /** The id of a tray: what of it stands in the view. */
+  tray: z.string().optional(),
 };
 
 /** What a list of rows shows: a place, a label, what is damaged, silenced or found wherever it is; perhaps narrowed. */
@@ -82,6 +84,8 @@ export const actSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('move'), place: placeSchema }),
   // Out of the Inbox until a moment, milliseconds since 1970, or until somebody answers.
   z.object({ do: z.literal('putOff'), until: z.number().positive() }),
+  // Into a tray, where it waits for its round, or out of the one in which it is (null).
+  z.object({ do: z.literal('tray'), tray: z.string().nullable() }),
   // `opened`: read because it was opened, so it is not the person's own act, and not what Undo takes back.
   z.object({ do: z.literal('read'), value: z.boolean(), opened: z.boolean().optional() }),
   // `due`: milliseconds since 1970; absent for a flag without a date.

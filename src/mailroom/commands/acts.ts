@@ -14,6 +14,7 @@ import { expunged } from '../state/internedTables';
 import { count, didTo } from '../../core/text/sentences';
 import { selected } from '../search/selection';
 import { nothing, doneBefore, Refused } from './once';
+import { trayPlan } from './delivering';
 import { putOffPlan } from './puttingOff';
 import { dayOfYear, isMoment } from '../../core/text/time';
 
@@ -152,6 +153,7 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
 const plans: { [D in Act['do']]: (mailbox: Acted, ids: Int32Array, act: Extract<Act, { do: D }>) => Plan } = {
   move: movePlan,
   putOff: putOffPlan,
+  tray: (mailbox, ids, { tray }) => trayPlan(mailbox, ids, tray),
   label: labelPlan,
   read: readPlan,
   flag: flagPlan,
@@ -162,8 +164,11 @@ const plans: { [D in Act['do']]: (mailbox: Acted, ids: Int32Array, act: Extract<
 
 /** What an act speaks of that is not there, in words; null where all is there. */
 function missing({ setup, now }: Acted, act: Act): string | null {
-  if (act.do === 'move' && act.place === 'held') return 'Held takes only what is put off until a moment.';
+  if (act.do === 'move' && act.place === 'held')
+    return 'Held takes only what is put off until a moment, or put into a tray.';
   if (act.do === 'putOff' && (act.until <= now() || !isMoment(act.until))) return 'That moment is past.';
+  if (act.do === 'tray' && act.tray !== null && !setup.trays.some(({ id }) => id === act.tray))
+    return 'That tray is not there any more.';
   if (act.do === 'move' && act.place.startsWith('folder:'))
     return setup.folders.some(({ id }) => act.place === `folder:${id}`) ? null : 'That folder is not there any more.';
   if (act.do === 'label' && act.value)

@@ -2,6 +2,7 @@
 import { placedNow } from '../state/retention';
 import type { DryRunChange } from '../../core/line/dryRun';
 import type { Receipt } from '../border/outcome';
+import { roundSince } from '../../core/delivery/tray';
 import { nameClash } from '../../core/line/nameClash';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import { changesBetween } from '../search/candidates';
@@ -29,6 +30,16 @@ export type Resorting = MailState &
   Sorting &
   Committing;
 
+/** What the line puts into Held, or takes out of it, waits for no moment of its own any more. */
+function waits(columns: MailState['columns'], changes: readonly DryRunChange[]): Columns {
+  const anew = ({ from, to }: DryRunChange) => from !== to && (from === 'held' || to === 'held');
+  if (!changes.some(anew)) return {};
+  return {
+    until: Float64Array.from(changes, (c) => (anew(c) ? 0 : columns.until[c.id])),
+    waitsFrom: Uint32Array.from(changes, (c) => (anew(c) ? 0 : columns.waitsFrom[c.id])),
+  };
+}
+
 /** The columns that some changes of a dry run come to. */
 export function changeColumns(
   mailbox: Pick<MailState, 'columns' | 'tables' | 'now' | 'daysSeen'>,
@@ -43,7 +54,7 @@ export function changeColumns(
     applyChanges(its, change.changes);
     cells.put(i, its);
   }
-  const { due, ink, ...always } = cells.columns;
+  const { due, ink, tray, ...always } = cells.columns;
   return {
     ids,
     after: {
@@ -52,10 +63,27 @@ export function changeColumns(
       // Flags and inks stand in a change only where it sets them: Undo goes by what it has.
       ...(changes.some((c) => c.changes.flag?.due) ? { due } : {}),
       ...(changes.some((c) => c.changes.ink) ? { ink } : {}),
+      ...(changes.some((c) => c.changes.tray) ? { tray } : {}),
+      ...waits(columns, changes),
       trace: Uint32Array.from(changes, (c) => tables.traces.add(c.trace())),
     },
   };
 }
+
+/** The edits, the rounds of trays among them as from now on where they are others. */
+const sinceNow = ({ setup, now }: Pick<MailState, 'setup' | 'now'>, edits: readonly SetupEdit[]): SetupEdit[] =>
+  edits.map((edit) =>
+    edit.list === 'trays' && edit.item
+      ? {
+          ...edit,
+          item: roundSince(
+            edit.item,
+            setup.trays.find(({ id }) => id === edit.id),
+            now(),
+          ),
+        }
+      : edit,
+  );
 
 export type EditResult = { ok: true; receipt: Receipt } | { ok: false; error: string };
 
@@ -69,7 +97,8 @@ export async function changeSetup(
 ): Promise<EditResult> {
   const before = await doneBefore(mailbox, command);
   if (before) return { ok: true, receipt: before };
-  const next = edited(mailbox.setup, edits);
+  const stamped = sinceNow(mailbox, edits);
+  const next = edited(mailbox.setup, stamped);
   if (!next.ok) return { ok: false, error: next.error };
   const clash = nameClash(mailbox.setup, next.setup);
   if (clash !== null) return { ok: false, error: clash };
@@ -77,6 +106,6 @@ export async function changeSetup(
   const changes = runHere ? changesBetween(mailbox, mailbox.setup, next.setup) : [];
   const words = changes.length ? `${says}, and sorted ${messages(changes.length)} here by it` : says;
   const change = changes.length ? changeColumns(mailbox, changes) : {};
-  const seq = await mailbox.commit({ command, by: 'you', says: words, setup: edits, ...change });
+  const seq = await mailbox.commit({ command, by: 'you', says: words, setup: stamped, ...change });
   return { ok: true, receipt: { seq, count: changes.length, says: words } };
 }

@@ -1,4 +1,4 @@
-// Dissolving a label or folder into another: no message is lost, and what spoke of it speaks of the other.
+// Dissolving a label, folder or tray into another: no message is lost, and what spoke of it speaks of the other.
 import { placedNow } from '../state/retention';
 import { type Place, placeName } from '../../core/mail/place';
 import { type Label } from '../../core/mail/label';
@@ -45,6 +45,28 @@ function lifted(setup: Setup, list: 'labels' | 'folders', id: string): SetupEdit
     .map((item) => ({ list, id: item.id, item: putWithin(item, parent) }) as SetupEdit);
 }
 
+/** Trays, and what is let through, that gather by a label: they go by the other. */
+function gatheredWithout({ trays, delivery }: Setup, id: string, into: string | null): SetupEdit[] {
+  const others = (labels: readonly string[]) => [
+    ...new Set(labels.flatMap((label) => (label !== id ? label : (into ?? [])))),
+  ];
+  const { letThrough } = delivery;
+  return [
+    ...trays
+      .filter(({ labels }) => labels.includes(id))
+      .map((tray): SetupEdit => ({ list: 'trays', id: tray.id, item: { ...tray, labels: others(tray.labels) } })),
+    ...(letThrough.labels.includes(id)
+      ? [
+          {
+            list: 'delivery' as const,
+            id: 'delivery' as const,
+            item: { ...delivery, letThrough: { ...letThrough, labels: others(letThrough.labels) } },
+          },
+        ]
+      : []),
+  ];
+}
+
 function dissolveLabel(
   { columns, tables, setup }: Pick<MailState, 'columns' | 'tables' | 'setup'>,
   id: string,
@@ -73,6 +95,7 @@ function dissolveLabel(
         ? [{ list: 'told', id: told.id, item: into === null ? null : { ...told, value: into } }]
         : [],
     ),
+    ...gatheredWithout(setup, id, into),
     ...lifted(setup, 'labels', id),
     { list: 'labels', id, item: null },
   ];
@@ -100,7 +123,35 @@ function dissolveFolder(mailbox: MailState, id: string, into: Place) {
   return { ids, after, edits, says: `Took the folder ${name} off, its mail to ${placeName(into, setup.folders)}` };
 }
 
-/** Dissolves a label or folder, with all that spoke of it: one command, undone as one. */
+/** What waited in it waits in the other for its round, or is delivered at once; what it delivered stands there, or by itself. */
+function dissolveTray(mailbox: MailState, id: string, into: string | null) {
+  const { columns, tables, setup } = mailbox;
+  const [from, to] = [tables.trayIndex(id), tables.trayIndex(into)];
+  const held = tables.placeIndex('held');
+  const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter(
+    (i) => columns.tray[i] === from && columns.place[i] !== expunged,
+  );
+  const comes = (i: number) => into === null && columns.place[i] === held && columns.until[i] === 0;
+  const now = placedNow(mailbox);
+  const after: Columns = {
+    tray: to,
+    place: Uint16Array.from(ids, (i) => (comes(i) ? tables.placeIndex('inbox') : columns.place[i])),
+    placedAt: Float64Array.from(ids, (i) => (comes(i) ? now : columns.placedAt[i])),
+    delivered: Float64Array.from(ids, (i) => (comes(i) ? mailbox.now() : columns.delivered[i])),
+  };
+  const name = (tray: string) => setup.trays.find((one) => one.id === tray)?.name ?? tray;
+  const edits: SetupEdit[] = [
+    ...redirected(setup.rules, (action) => {
+      if (action.do !== 'tray' || action.tray !== id) return action;
+      return into === null ? null : { ...action, tray: into };
+    }),
+    { list: 'trays', id, item: null },
+  ];
+  const says = `Dissolved the tray ${name(id)}, its mail to ${into === null ? 'the Inbox' : name(into)}`;
+  return { ids, after, edits, says };
+}
+
+/** Dissolves a label, folder or tray, with all that spoke of it: one command, undone as one. */
 export async function dissolve(
   mailbox: MailState & Pick<Loading, 'journalReady'> & Pick<Logged, 'heads' | 'commands'> & Committing,
   command: string,
@@ -109,7 +160,11 @@ export async function dissolve(
   const before = await doneBefore(mailbox, command);
   if (before) return before;
   const { ids, after, edits, says } =
-    what.of === 'label' ? dissolveLabel(mailbox, what.id, what.into) : dissolveFolder(mailbox, what.id, what.into);
+    what.of === 'label'
+      ? dissolveLabel(mailbox, what.id, what.into)
+      : what.of === 'tray'
+        ? dissolveTray(mailbox, what.id, what.into)
+        : dissolveFolder(mailbox, what.id, what.into);
   const words = ids.length ? `${says} (${messages(ids.length)})` : says;
   const change = ids.length ? { ids, after } : {};
   const seq = await mailbox.commit({ command, by: 'you', says: words, setup: edits, ...change });

@@ -34,6 +34,7 @@ export function putOffPlan(
       until,
       // Whatever comes from now on has a higher number.
       waitsFrom: columns.count,
+      ...(touched.some((id) => columns.tray[id] > 0) ? { tray: 0 } : {}),
     },
     done: 'Put off',
     where: ` until ${exactTime(until)}`,
@@ -113,8 +114,8 @@ async function back(
     after: {
       place: mailbox.tables.placeIndex('inbox'),
       placedAt: placedNow(mailbox),
+      // That it waited from some message on stays: by that it is known to have come back.
       until: 0,
-      waitsFrom: 0,
       delivered,
     },
   });

@@ -27,6 +27,7 @@ const names = [
   'until',
   'waitsFrom',
   'delivered',
+  'tray',
 ] as const satisfies readonly ColumnName[];
 
 type Name = (typeof names)[number];

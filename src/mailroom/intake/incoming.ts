@@ -14,6 +14,7 @@ import type { Correspondents } from '../state/correspondents';
 import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import type { Committing, Adding } from '../storage/committing';
+import type { Columns } from '../storage/stateRecords';
 import type { StoredTraceLine } from '../storage/trace';
 import { deepConditionsOf } from '../search/deepConditions';
 import type { Indexed } from '../search/indexed';
@@ -35,6 +36,8 @@ export interface Incoming {
   flagged: boolean;
   /** When it is due, where its flag has a date; milliseconds since 1970. */
   due?: number;
+  /** Until when it is put off, where it stands in Held; milliseconds since 1970. */
+  until?: number;
   /** What the person had marked it as elsewhere: the junk filter learns from it. */
   marked?: 'junk' | 'good';
   /** Why it is where it is, where the line does not decide. */
@@ -114,7 +117,7 @@ async function readAhead(
   const features = new Map<Incoming, Uint32Array | null>();
   for (const [n, read] of (await reader.of(storedOf(unread), 'features', undefined)).entries())
     features.set(unread[n], read);
-  const conditions = deepConditionsOf(setup.rules);
+  const conditions = deepConditionsOf(setup);
   const holding = new Map<Incoming, ReadonlySet<string>>();
   if (conditions.length > 0)
     for (const [n, holds] of (await reader.of(storedOf(decided), 'holding', conditions)).entries())
@@ -127,15 +130,16 @@ async function readAhead(
 
 /** Sends a message down the line; what the junk filter found of it goes into `judged`. */
 function decide(
-  { derived, junk, people, now }: Pick<MailState, 'derived' | 'now'> & Pick<Correspondents, 'people'> & Judging,
+  { derived, junk, people }: Pick<MailState, 'derived'> & Pick<Correspondents, 'people'> & Judging,
   line: Line,
   id: number,
   { envelope }: Incoming,
   { features: own, deep }: ReadAhead,
   silenced: boolean,
   judged: Judged[],
+  moments: Pick<Knowledge, 'now' | 'came' | 'arrives'>,
 ): Decision {
-  const known: Knowledge = { silenced, now: now(), answersOwn: derived.answersOwn(id), deep };
+  const known: Knowledge = { ...moments, silenced, answersOwn: derived.answersOwn(id), deep };
   if (!line.judges) return line.decide(envelope, { ...known, score: null, writtenTo: false });
   const features = withSender(own, people.signalsOf(envelope));
   const score = junk.scoreOfFeatures(features);
@@ -146,7 +150,7 @@ function decide(
 
 /** The cells of a message that comes in: what is decided of it, and what it was elsewhere. */
 function arrivedCells(message: Incoming, decision: Decision | null, silenced: boolean): Cells {
-  const cells: Cells = { place: message.place ?? 'inbox', labels: [], bits: 0, due: 0, ink: 0 };
+  const cells: Cells = { place: message.place ?? 'inbox', labels: [], bits: 0, due: 0, ink: 0, tray: null };
   if (decision) applyChanges(cells, arrivalOf(decision));
   if (message.read) cells.bits |= bit.read;
   if (message.flagged) {
@@ -157,6 +161,29 @@ function arrivedCells(message: Incoming, decision: Decision | null, silenced: bo
   if (silenced) cells.bits |= bit.silenced;
   if (message.marked) cells.bits |= message.marked === 'junk' ? bit.markedJunk : bit.markedGood;
   return cells;
+}
+
+/** Of messages that come in, by their position: which are put off until when, and which were delivered later than they came. */
+interface Waits {
+  putOff: { i: number; until: number }[];
+  delivered: { i: number; at: number }[];
+}
+
+/** The columns of messages that come in. Of trays and of what is put off only where there is any. */
+function arrivedColumns(cells: CellColumns, { putOff, delivered }: Waits, first: number): Columns {
+  const { tray, ...always } = cells.columns;
+  const trays = tray.some((index) => index > 0) ? { tray } : {};
+  const stands = delivered.length > 0 ? { delivered: new Float64Array(tray.length) } : {};
+  for (const { i, at } of delivered) if (stands.delivered) stands.delivered[i] = at;
+  if (putOff.length === 0) return { ...always, ...trays, ...stands };
+  const until = new Float64Array(tray.length);
+  const waitsFrom = new Uint32Array(tray.length);
+  for (const { i, until: its } of putOff) {
+    until[i] = its;
+    // Whatever comes after it may answer it.
+    waitsFrom[i] = first + i + 1;
+  }
+  return { ...always, ...trays, ...stands, until, waitsFrom };
 }
 
 /**
@@ -177,13 +204,24 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
   const trace = new Uint32Array(ids.length);
   const date = new Float64Array(ids.length);
   const judged: Judged[] = [];
+  const waits: Waits = { putOff: [], delivered: [] };
+  // What the post office hands out comes now; a file may hold what came long ago.
+  const momentsOf = (sent: number) => {
+    const came = Math.min(sent, now);
+    return { now, came, arrives: batch.by === 'post office' ? now : came };
+  };
   for (const [i, message] of incoming.entries()) {
     date[i] = sortDate(message, now);
     mailbox.derived.add(message.envelope, date[i]);
     const silenced = answersSilenced(mailbox, ids, cells.bitsSoFar, i);
     const decision =
-      message.place === null ? decide(mailbox, line, ids[i], message, read(message), silenced, judged) : null;
+      message.place === null
+        ? decide(mailbox, line, ids[i], message, read(message), silenced, judged, momentsOf(date[i]))
+        : null;
     cells.put(i, arrivedCells(message, decision, silenced));
+    const until = decision ? (decision.putOff && decision.place === 'held' ? decision.until : null) : message.until;
+    if (until !== null && until !== undefined) waits.putOff.push({ i, until });
+    if (decision?.delivered && decision.place === 'inbox') waits.delivered.push({ i, at: decision.delivered });
     trace[i] = tables.traces.add(decision?.trace ?? (message.why ? [message.why] : []));
   }
   const stored = incoming.map((m) => m.stored);
@@ -198,7 +236,7 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
     ...batch,
     add: { first, count: ids.length },
     ids,
-    after: { ...cells.columns, placedAt: placedNow(mailbox), trace, date },
+    after: { ...arrivedColumns(cells, waits, first), placedAt: placedNow(mailbox), trace, date },
   });
   for (const [i, message] of incoming.entries()) if (message.envelope.damage !== null) mailbox.damaged.add(first + i);
   for (const { id, features, score } of judged) mailbox.junk.note(id, features, score);

@@ -18,7 +18,7 @@ export async function incomingFrom(
   const encoder = new TextEncoder();
   const raws = arrived.map(({ raw }) => decodeBase64(encoder.encode(raw)));
   const { envelopes, text, features } = await parse(raws, 'eml', judged);
-  return arrived.map(({ place, seen, flagged, due, marked }, i) => ({
+  return arrived.map(({ place, seen, flagged, due, until, marked }, i) => ({
     stored: { bytes: raws[i], form: 'eml' },
     envelope: envelopes[i],
     text: { batch: text, at: i },
@@ -27,6 +27,7 @@ export async function incomingFrom(
     read: seen,
     flagged,
     due,
+    until: place === 'held' ? until : undefined,
     marked,
     why:
       place === 'inbox'

@@ -21,6 +21,8 @@ const arrivedSchema = standingSchema.extend({
   raw: z.string(),
   /** When what is flagged is due, milliseconds since 1970. */
   due: z.number().positive().optional(),
+  /** Until when what is held is put off, milliseconds since 1970. */
+  until: z.number().positive().optional(),
   /** What it was marked as there: the keywords $Junk and $NotJunk (RFC 9051, section 2.3.2). */
   marked: z.enum(['junk', 'good']).optional(),
 });

@@ -17,6 +17,7 @@ export interface ToSend {
   subject: string;
   inReplyTo?: string;
   references?: string[];
+  extra?: [name: string, value: string][];
   body: PartToWrite;
 }
 

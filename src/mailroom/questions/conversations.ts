@@ -59,6 +59,8 @@ export async function rowConversation(
   const members = seenFrom(mailbox, id, view, elsewhere);
   const holds = mailbox.views.holding(view);
   const listed = mailbox.views.listing(view);
+  // What of it a tray has delivered stands in the tray’s row.
+  const rowNumber = mailbox.views.rowOf(view, true);
   // Of a long conversation only its end: the last to write are seldom more than these.
   const last = members.slice(-2 * mostPeople);
   await envelopes.ensure(last, columns.count);
@@ -72,7 +74,7 @@ export async function rowConversation(
   return {
     ...countsOf(mailbox, members),
     here: members.filter(holds).length,
-    ids: members.filter(listed),
+    ids: members.filter((member) => listed(member) && rowNumber(member) === rowNumber(id)),
     people: [...people].map(([name, unread]) => ({ name, unread })).reverse(),
   };
 }

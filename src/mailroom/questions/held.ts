@@ -16,24 +16,23 @@ function* rowsOf(
   from = 0,
   to = Infinity,
 ): Generator<{ key: number; ids: readonly number[]; unread: boolean }> {
-  const { columns, derived, views } = mailbox;
+  const { columns, views } = mailbox;
   const unread = (id: number) => !(columns.bits[id] & bit.read);
   const heads = rowList(mailbox, view, grouping);
-  if (!grouping.grouped) {
-    for (const id of heads.subarray(from, to === Infinity ? undefined : to))
-      yield { key: id, ids: [id], unread: unread(id) };
-    return;
-  }
-  const { conversation } = derived;
+  const row = views.rowOf(view, grouping.grouped);
   const members = new Map<number, number[]>();
   for (const id of views.list(view)) {
-    const its = members.get(conversation[id]);
+    const number = row(id);
+    // A row of one message needs no list.
+    if (number === id && !grouping.grouped) continue;
+    const its = members.get(number);
     if (its) its.push(id);
-    else members.set(conversation[id], [id]);
+    else members.set(number, [id]);
   }
   for (const head of heads.subarray(from, to === Infinity ? undefined : to)) {
-    const ids = members.get(conversation[head]) ?? [head];
-    yield { key: conversation[head], ids, unread: ids.some(unread) };
+    const key = row(head);
+    const ids = members.get(key) ?? [head];
+    yield { key, ids, unread: ids.some(unread) };
   }
 }
 
@@ -69,9 +68,10 @@ export async function heldCounts(mailbox: Holding, view: View, grouping: Groupin
     unread: { rows: 0, messages: 0 },
     read: { rows: 0, messages: 0 },
   };
-  for (const { ids, unread } of rowsOf(mailbox, view, grouping))
+  for (const { key, ids, unread } of rowsOf(mailbox, view, grouping))
     for (const kind of [counts.all, unread ? counts.unread : counts.read]) {
       kind.rows++;
+      if (key < 0) kind.trays = (kind.trays ?? 0) + 1;
       kind.messages += ids.length;
     }
   return counts;

@@ -186,11 +186,11 @@ export async function logDetail(
   };
 }
 
-/** A setting that a trace names, where it still exists: `entry:ID`, `rule:ID` or `junk`. */
+/** A setting that a trace names, where it still exists: `entry:ID`, `rule:ID`, `tray:ID`, `junk` or `delivery`. */
 export function settingOf({ setup }: Pick<MailState, 'setup'>, by: string | null): string | null {
-  if (by === null || by === 'junk') return by;
+  if (by === null || by === 'junk' || by === 'delivery') return by;
   const [kind, key] = [by.slice(0, by.indexOf(':')), by.slice(by.indexOf(':') + 1)];
-  const list = kind === 'entry' ? setup.register : setup.rules;
+  const list = kind === 'entry' ? setup.register : kind === 'tray' ? setup.trays : setup.rules;
   return list.some((item) => item.id === key) ? by : null;
 }
 

@@ -8,6 +8,7 @@ import type { MailState, Revised, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Importing } from '../storage/importing';
 import { jobOf } from '../state/journalHead';
+import { trayCounts, waitingCounts } from './trays';
 import type { Viewing } from '../search/searching';
 import { expunged } from '../state/internedTables';
 import { stations } from '../../core/line/stations';
@@ -28,7 +29,7 @@ function cutOffOf({ cutOff, heads }: CutOff & Pick<Logged, 'heads'>): Overview['
 
 /** The counts for the line. `dayStart`: when today began where the person is. */
 export function overview(
-  mailbox: Pick<MailState, 'columns' | 'tables' | 'setup'> &
+  mailbox: MailState &
     Revised &
     Pick<Keeping, 'troubles'> &
     CutOff &
@@ -69,6 +70,8 @@ export function overview(
     damaged: views.list({ kind: 'damaged' }).length,
     silenced: views.heads({ kind: 'silenced' }).length,
     doubtful: doubtfulJunk(mailbox).length,
+    trays: trayCounts(mailbox, mailbox.now()),
+    waiting: waitingCounts(mailbox, mailbox.now()),
     stations: stations.map(({ id, name, page }) => ({ id, name, page, today: today.get(id) ?? 0 })),
     setup,
     post,

@@ -2,6 +2,7 @@
 import type { Row } from '../border/rows';
 import { bit } from '../state/columns';
 import { deletedOn } from '../state/retention';
+import { releaseOf } from '../state/waiting';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
@@ -21,6 +22,12 @@ function rowInk({ columns, tables, setup }: Pick<MailState, 'columns' | 'tables'
   if (byRule) return byRule;
   const labels = tables.labelSets.items[columns.labels[id]] ?? [];
   return setup.labels.find((label) => label.row && labels.includes(label.id))?.ink ?? null;
+}
+
+/** When what waits in a tray or is held back is delivered, milliseconds since 1970; null where nothing by itself does. */
+function waitsUntil(mailbox: RowSource, id: number): number | null {
+  const { at } = releaseOf(mailbox, mailbox.now())(id);
+  return at === Infinity ? null : at;
 }
 
 /** A message as one row shows it. Its envelope must have been made ready. */
@@ -50,9 +57,11 @@ export function rowOf(mailbox: RowSource, id: number): Row {
     silenced: (bits & bit.silenced) !== 0,
     ink: rowInk(mailbox, id),
     whole: null,
+    tray: null,
     damage: envelope.damage,
-    until: place === 'held' ? columns.until[id] || null : null,
-    back: place === 'inbox' ? columns.delivered[id] || null : null,
+    until: place === 'held' ? columns.until[id] || waitsUntil(mailbox, id) : null,
+    back: place === 'inbox' && columns.waitsFrom[id] > 0 ? columns.delivered[id] || null : null,
+    delivered: place === 'inbox' ? columns.delivered[id] || null : null,
     deletedOn: deletedOn(mailbox, id),
     score: place === 'junk' ? mailbox.junk.score(id) : null,
   };

@@ -1,4 +1,4 @@
-// Rows: messages and conversations as a list shows them, in windows.
+// Rows: messages, conversations and trays as a list shows them, in windows.
 import type { Row, RowWindow } from '../border/rows';
 import type { Grouping, View } from '../border/views';
 import { bit } from '../state/columns';
@@ -6,6 +6,7 @@ import { rowConversation } from './conversations';
 import type { Revised, Loading } from '../state/mailState';
 import { orderReady, rowList, type Ordering } from '../search/rowOrder';
 import { rowOf, type RowSource } from './row';
+import { trayRow } from './trays';
 
 /** A window that was overtaken by a change so often is shown as it is; the next one follows with the next revision. */
 const mostTries = 3;
@@ -29,23 +30,32 @@ export async function rows(
     let unread = 0;
     for (const id of messages) if (!(columns.bits[id] & bit.read)) unread++;
     await mailbox.envelopes.ensure(ids, columns.count);
+    const rowNumber = views.rowOf(view, grouped);
     const out: Row[] = [];
-    for (const id of ids)
-      out.push({ ...rowOf(mailbox, id), whole: grouped ? await rowConversation(mailbox, id, view, elsewhere) : null });
+    for (const id of ids) {
+      const number = rowNumber(id);
+      if (number < 0) out.push(await trayRow(mailbox, view, number, id));
+      else
+        out.push({
+          ...rowOf(mailbox, id),
+          whole: grouped ? await rowConversation(mailbox, id, view, elsewhere) : null,
+        });
+    }
     // A window is of one moment: what changed while it was read is read again, but not for ever, as during an import.
     if (tries < mostTries && views.list(view) !== messages) continue;
     // The first rows are out: the rest may be read now.
     mailbox.beginRest();
-    const counts = { total: list.length, messages: messages.length, unread };
+    const trays = list.reduce((n, id) => n + Number(rowNumber(id) < 0), 0);
+    const counts = { total: list.length, trays, messages: messages.length, unread };
     return { revision, ...counts, from: Math.max(0, from), rows: out };
   }
 }
 
-/** Where a message, or its conversation, stands in a view; -1 where it does not. */
+/** Where a message, its conversation or its tray stands in a view; -1 where it does not. `id` below 0: a tray’s row. */
 export async function position(mailbox: Ordering, view: View, grouping: Grouping, id: number): Promise<number> {
   await orderReady(mailbox, view, grouping);
   const list = rowList(mailbox, view, grouping);
-  if (!grouping.grouped) return list.indexOf(id);
-  const { conversation } = mailbox.derived;
-  return list.findIndex((head) => conversation[head] === conversation[id]);
+  const row = mailbox.views.rowOf(view, grouping.grouped);
+  const sought = id < 0 ? id : row(id);
+  return list.findIndex((head) => row(head) === sought);
 }

@@ -97,6 +97,14 @@ function suspectWords(
       says: `${rule ? `The rule “${ruleName(rule)}”` : 'A rule that was taken off since'}; ${where}.`,
     };
   }
+  if (kind === 'tray') {
+    const tray = setup.trays.find((one) => one.id === id);
+    return {
+      setting: tray ? setting : null,
+      says: `${tray ? `The tray “${tray.name}”` : 'A tray that was taken off since'}; ${where}.`,
+    };
+  }
+  if (setting === 'delivery') return { setting, says: `Delivery was held back as it came; ${where}.` };
   if (setting === 'junk') return { setting, says: `The junk filter, by its score; ${where}.` };
   if (setting === 'silence') return { setting: null, says: `Its conversation was silenced; ${where}.` };
   if (setting === 'hand') return { setting: null, says: `You moved it; ${where}.` };
@@ -107,7 +115,7 @@ function suspectWords(
 function takenBy({ columns, tables }: Pick<MailState, 'columns' | 'tables'>, id: number): string {
   const place = columns.place[id] === expunged ? 'gone' : String(columns.place[id]);
   const last = tables.traces.items[columns.trace[id]]?.at(-1);
-  const byLine = last && ['register', 'junk', 'rules', 'silence'].includes(last.station);
+  const byLine = last && ['register', 'junk', 'rules', 'trays', 'hold', 'silence'].includes(last.station);
   const hand = (columns.bits[id] & bit.byHand) !== 0;
   if (hand && last?.station !== 'import' && last?.station !== 'post office') return `hand|${place}`;
   if (!byLine) return hand ? `brought|${place}` : `hand|${place}`;

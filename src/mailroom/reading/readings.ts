@@ -1,5 +1,6 @@
 // What is read of one stored message, and how: all of it away from the mailroom's own thread, since nobody knows how long a
 // stranger's message keeps whoever takes it apart.
+import { answerSigns } from '../../core/delivery/automaticAnswer';
 import { passageOf } from '../../core/search/marks';
 import { featuresOf, namedFeaturesOf } from '../../core/junk/features';
 import { readForJunk } from '../../core/junk/junkReading';
@@ -71,6 +72,8 @@ export const readings = {
     // A copy: what is sent takes all along that it is a part of.
     attachmentBytes(raw, structure, index)?.slice() ?? null,
   features: (message: Message) => featuresOf(readForJunk(message, envelopeOf(message))),
+  /** Whether it may be answered automatically, by its header. */
+  answerSigns: ({ fields }: Message) => answerSigns(fields),
   /** How its list can be left. */
   leaving: ({ fields }: Message) => leavingWays(fields, authenticationOf(fields).dkim === 'pass'),
   /** Which of some conditions on its text and its header hold. */

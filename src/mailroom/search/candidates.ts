@@ -14,7 +14,7 @@ import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Stored } from '../storage/stored';
 import type { Judging } from '../junk/junkFilter';
-import type { Asking } from './searching';
+import type { Asking, Viewing } from './searching';
 import { expunged } from '../state/internedTables';
 import type { Tabled } from './indexed';
 
@@ -37,6 +37,7 @@ class MailboxCandidate implements Candidate {
     readonly id: number,
     readonly envelope: Envelope,
     readonly now: number,
+    readonly arrives?: number,
   ) {}
 
   private has(which: number): boolean {
@@ -71,6 +72,10 @@ class MailboxCandidate implements Candidate {
     return inks[this.mailbox.columns.ink[this.id] - 1] ?? null;
   }
 
+  get tray() {
+    return this.mailbox.tables.trays.items[this.mailbox.columns.tray[this.id]] || null;
+  }
+
   get score() {
     return this.mailbox.junk.score(this.id);
   }
@@ -93,6 +98,14 @@ export function* candidates(mailbox: SortedMail, now = mailbox.now()): Generator
   const { columns, envelopes } = mailbox;
   for (let id = 0; id < columns.count; id++)
     if (columns.place[id] !== expunged) yield new MailboxCandidate(mailbox, id, envelopes.get(id), now);
+}
+
+/** The messages dated from a moment on, each as if it came in at its own date, the newest first. */
+export function* arrivals(mailbox: SortedMail & Viewing, from: number): Generator<Candidate> {
+  const { columns, envelopes } = mailbox;
+  for (const id of mailbox.views.since(from))
+    if (columns.place[id] !== expunged)
+      yield new MailboxCandidate(mailbox, id, envelopes.get(id), columns.date[id], columns.date[id]);
 }
 
 /** The messages here about which the line decides: not what the person put where it is, nor what they wrote themselves. */
@@ -119,7 +132,7 @@ export async function readyToSort(
   // Where the junk filter is to decide otherwise, all that it may decide about is judged: a part would be no answer.
   if (setup.junk.strictness > 0 && setup.junk !== mailbox.setup.junk)
     await junk.judge(decidedByLine(mailbox), () => undefined, wanted);
-  const conditions = deepConditionsOf(setup === mailbox.setup ? setup.rules : [...setup.rules, ...mailbox.setup.rules]);
+  const conditions = [setup, ...(setup === mailbox.setup ? [] : [mailbox.setup])].flatMap(deepConditionsOf);
   if (conditions.length) await deep.ready(conditions, wanted);
 }
 

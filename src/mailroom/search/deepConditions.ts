@@ -7,7 +7,9 @@ import { Bits } from '../../core/data/bits';
 import { headerTest } from '../../core/rules/deep';
 import { blanksAsOne } from '../../core/text/blanks';
 import { spellings } from '../../core/text/collation';
-import { conditionsOf, isDeep, type DeepCondition, type Rule } from '../../core/rules/rule';
+import { gatheringRules } from '../../core/delivery/letThrough';
+import type { Setup } from '../../core/line/setup';
+import { conditionsOf, isDeep, type DeepCondition } from '../../core/rules/rule';
 import type { MailState } from '../state/mailState';
 import type { Readable } from '../reading/reader';
 import { expunged } from '../state/internedTables';
@@ -26,9 +28,9 @@ interface Kept {
   bits: Bits;
 }
 
-/** The deep conditions of some rules. */
-export const deepConditionsOf = (rules: readonly Rule[]): DeepCondition[] =>
-  rules.flatMap((rule) => [...conditionsOf(rule)].filter(isDeep));
+/** The deep conditions of a setup: of its rules, of its trays and of what it lets through. */
+export const deepConditionsOf = (setup: Pick<Setup, 'rules' | 'trays' | 'delivery'>): DeepCondition[] =>
+  [...setup.rules, ...gatheringRules(setup)].flatMap((rule) => [...conditionsOf(rule)].filter(isDeep));
 
 export class DeepAnswers {
   private readonly kept = new Map<string, Kept>();

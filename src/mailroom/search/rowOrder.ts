@@ -89,7 +89,7 @@ export async function orderReady(mailbox: Ordering, view: View, { order }: Group
  * The rows of a view in the order that was asked for, each by the newest of its messages. Only after {@link orderReady}.
  */
 export function rowList(mailbox: Ordering, view: View, { grouped, order }: Grouping): Int32Array {
-  const list = grouped ? mailbox.views.heads(view) : mailbox.views.list(view);
+  const list = mailbox.views.heads(view, grouped);
   if (!order || (order.by === 'date' && !order.turned)) return list;
   // Scores change without the list: the mailbox's revision tells.
   const name = `${order.by} ${order.turned} ${order.by === 'score' ? mailbox.revision : ''}`;

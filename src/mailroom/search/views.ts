@@ -112,8 +112,8 @@ export class Views {
     const key = JSON.stringify(view);
     let list = this.lists.get(key);
     if (!list) {
-      const { filter, account, lane, ...whole } = view;
-      const narrowing = this.narrowing(account, lane);
+      const { filter, account, lane, tray, ...whole } = view;
+      const narrowing = this.narrowing(account, lane, tray);
       const within = narrowing.length || filter ? this.list(whole as View) : this.order;
       const tests = narrowing.length || filter ? narrowing : [this.holds(view)];
       list = tests.length === 1 ? within.filter(tests[0]) : within.filter((id) => tests.every((test) => test(id)));
@@ -148,21 +148,47 @@ export class Views {
     return out;
   }
 
-  /** The newest message of each conversation that a view holds, newest first: a row each, where rows are grouped. */
-  heads(view: View): Int32Array {
-    const key = JSON.stringify(view);
+  /**
+   * The number of the row in which a message stands in a view: below 0 that of its tray, in the Inbox, else that of its
+   * conversation where rows are grouped, else its own.
+   */
+  rowOf(view: View, grouped: boolean): (id: number) => number {
+    const { columns, derived, tables, setup } = this.source;
+    const { tray } = columns;
+    const whole = (id: number) => (grouped ? derived.conversation[id] : id);
+    if (!isInbox(view) || view.lane || view.tray !== undefined || setup.trays.length === 0) return whole;
+    const known = new Set(setup.trays.map(({ id }) => id));
+    // Of a tray that is gone its mail stands by itself.
+    const rows = tables.trays.items.map((id, number) => (known.has(id) ? -number : 0));
+    return (id) => rows[tray[id]] || whole(id);
+  }
+
+  /** The newest message of each row of a view, newest first: of each conversation, where rows are grouped, and each tray. */
+  heads(view: View, grouped = true): Int32Array {
+    const key = `${grouped} ${JSON.stringify(view)}`;
     let heads = this.headLists.get(key);
     if (!heads) {
-      const { conversation } = this.source.derived;
-      const seen = new Uint8Array(this.source.columns.count);
-      heads = this.list(view).filter((id) => {
-        const first = seen[conversation[id]] === 0;
-        seen[conversation[id]] = 1;
+      const list = this.list(view);
+      const { tray, count } = this.source.columns;
+      const row = this.rowOf(view, grouped);
+      if (!grouped && !list.some((id) => tray[id] > 0)) return list;
+      const seen = new Uint8Array(count);
+      const trays = new Set<number>();
+      heads = list.filter((id) => {
+        const its = row(id);
+        if (its < 0) return trays.size < trays.add(its).size;
+        const first = seen[its] === 0;
+        seen[its] = 1;
         return first;
       });
       this.headLists.set(key, heads);
     }
     return heads;
+  }
+
+  /** The messages of a tray that a view holds, newest first; `row` as {@link rowOf} has it. */
+  ofTray(view: View, row: number): Int32Array {
+    return this.list(view).filter((id) => this.source.columns.tray[id] === -row);
   }
 
   /** Settled once a view can be listed: after a crash what was computed is made anew, and a query looks into messages. */
@@ -208,9 +234,13 @@ export class Views {
     }
   }
 
-  private narrowing(account: string | undefined, lane: Lane | undefined): Test[] {
-    const { derived, setup } = this.source;
+  private narrowing(account?: string, lane?: Lane, tray?: string): Test[] {
+    const { columns, tables, derived, setup } = this.source;
     const tests: Test[] = [];
+    if (tray !== undefined) {
+      const number = tables.trays.items.indexOf(tray);
+      tests.push((id) => columns.tray[id] === number);
+    }
     if (account !== undefined) {
       const position = setup.accounts.findIndex((a) => a.id === account);
       tests.push(account === noAccount || position >= 0 ? derived.isUnder(position) : () => false);
@@ -282,7 +312,7 @@ export class Views {
 
   /** Whether a message is in a view, whatever filter or lane narrows it. */
   holding(view: View): Test {
-    const tests = [this.holds(view), ...this.narrowing(view.account, undefined)];
+    const tests = [this.holds(view), ...this.narrowing(view.account, undefined, view.tray)];
     return (id) => tests.every((test) => test(id));
   }
 

@@ -6,10 +6,13 @@ import { setupEdits, setupEditSchema } from '../../core/line/setupEdit';
 import type { Mailroom } from '../border/mailroom';
 import type { Outcome, Receipt } from '../border/outcome';
 import { dissolvingSchema } from '../border/rules';
+import { gatheringSchema } from '../border/trays';
 import { actSchema, selectionSchema } from '../border/views';
 import { act } from '../commands/acts';
 import { changeSetup } from '../commands/changeSetup';
+import { hold, lift } from '../commands/delivering';
 import { dissolve } from '../commands/dissolve';
+import { gather } from '../commands/gathering';
 import { rescue } from '../commands/rescue';
 import { runRules } from '../commands/runRules';
 import { importSetup } from '../commands/setupFile';
@@ -106,6 +109,12 @@ export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
       return inTurn(command, (mailbox) => dissolve(mailbox, command, checked));
     },
     runRules: (command) => inTurn(command, (mailbox) => runRules(mailbox, command)),
+    gather: (command, selection, gathering) => {
+      const [chosen, checked] = [selectionSchema.parse(selection), gatheringSchema.parse(gathering)];
+      return inTurn(command, (mailbox) => gather(mailbox, command, chosen, checked));
+    },
+    hold: (command, until) => inTurn(command, (mailbox) => hold(mailbox, command, z.number().nullable().parse(until))),
+    lift: (command) => inTurn(command, (mailbox) => lift(mailbox, command)),
     rescue: async (command, selection, fromNowOn, contact) => {
       const chosen = selectionSchema.parse(selection);
       return inTurn(command, (mailbox) => rescue(mailbox, command, chosen, fromNowOn, contact));

@@ -2,6 +2,7 @@
 import { ageMail, nextOfAge } from '../commands/ageing';
 import { compact } from '../commands/compaction';
 import { hasToErase } from '../commands/erasing';
+import { deliver, nextDelivery } from '../commands/delivering';
 import { bringBack, nextReturn } from '../commands/puttingOff';
 import { nextDeletion, tidy } from '../commands/retention';
 import { fallenDue, nextReminder } from '../questions/agenda';
@@ -35,6 +36,11 @@ export function momentsOf(open: Open, host: ServiceHost, post: PostRoom): Moment
         await open.mailbox.envelopes.ensure(told, open.mailbox.columns.count);
         if (told.length) host.tell({ kind: 'back', rows: told.map((id) => rowOf(open.mailbox, id)) });
       },
+    },
+    {
+      name: 'deliveries',
+      next: (now) => nextDelivery(open.mailbox, now),
+      due: (now) => open.mailbox.exclusive(() => deliver(open.mailbox, now)),
     },
     {
       name: 'rules on age',

@@ -2,6 +2,7 @@
 import { messages, reasonOf } from '../../core/text/sentences';
 import type { PostStatus } from '../border/overview';
 import { addMessages } from '../intake/incoming';
+import { answerHeld } from '../post/automaticAnswers';
 import { incomingFrom } from '../post/incomingFrom';
 import { toTell } from '../questions/notifications';
 import type { Open, ServiceHost } from './host';
@@ -66,6 +67,14 @@ export class PostRoom {
     this.host.tell({ kind: 'revision', revision: this.open.mailbox.revision });
   }
 
+  /** Answers automatically what was held, where the person wants that. What fails is told; it is not tried again. */
+  private async answer(ids: readonly number[]): Promise<void> {
+    const { mailbox } = this.open;
+    await answerHeld(mailbox, this.host.post, ids).catch((error: unknown) =>
+      mailbox.tell(`An automatic answer could not be sent: ${reasonOf(error)}`),
+    );
+  }
+
   /** Fetches what is new; returns how many messages it was. */
   private async fetchNew(): Promise<number> {
     const { mailbox } = this.open;
@@ -92,6 +101,7 @@ export class PostRoom {
           cursor: changes.cursor,
         }),
       );
+      if (news) await this.answer(ids);
       const told = news ? toTell(mailbox, ids) : [];
       if (told.length) tell({ kind: 'told', rows: told });
     }

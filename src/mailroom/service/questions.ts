@@ -14,6 +14,11 @@ import { answerFile, startAnswer } from '../post/answering';
 import { agenda } from '../questions/agenda';
 import { clearOutCounts, clearOutReport } from '../questions/clearOutReport';
 import { openConversation, thinning } from '../questions/conversations';
+import { automaticAnswerSchema } from '../../core/delivery/automaticAnswer';
+import { waitingWhereSchema } from '../border/trays';
+import { automaticAnswerDryRun } from '../post/automaticAnswers';
+import { gatherChoices } from '../commands/gathering';
+import { deliveryDryRun, holdDryRun } from '../questions/deliveryDryRun';
 import { dryRun, ruleReach, ruleSetReport } from '../questions/dryRuns';
 import { exportMemory } from '../questions/memory';
 import { exportMail } from '../questions/exporting';
@@ -136,6 +141,14 @@ function ofDecisions(open: Open, host: ServiceHost) {
       const wanted = asker === undefined ? () => true : newest.ask(asker);
       return dryRun(open.mailbox, checked.data, ruleId, wanted, shownSchema.parse(most));
     },
+    deliveryDryRun: (edits, where, asker) => {
+      const checked = setupEditSchema.array().safeParse(edits);
+      if (!checked.success) return Promise.resolve({ ok: false, error: checked.error.issues[0].message });
+      return deliveryDryRun(open.mailbox, checked.data, waitingWhereSchema.parse(where), newest.ask(asker));
+    },
+    holdDryRun: (length) => holdDryRun(open.mailbox, z.number().positive().parse(length)),
+    automaticAnswerDryRun: (answer) => automaticAnswerDryRun(open.mailbox, automaticAnswerSchema.parse(answer)),
+    gatherChoices: (selection) => gatherChoices(open.mailbox, selectionSchema.parse(selection)),
     ruleReach: async (edits, rule) =>
       ruleReach(open.mailbox, setupEditSchema.array().parse(edits), z.string().parse(rule)),
     ruleSetReport: (edits, most) =>

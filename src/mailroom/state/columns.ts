@@ -33,12 +33,13 @@ export const columnArrays = {
   until: Float64Array,
   waitsFrom: Uint32Array,
   delivered: Float64Array,
+  tray: Uint16Array,
 } as const;
 
 export const columnNames = Object.keys(columnArrays) as ColumnName[];
 
 /** Of some columns those in which anything stands. */
-function usedOnly<C extends Record<string, Float64Array | Uint32Array>>(columns: C): Partial<C> {
+function usedOnly<C extends Record<string, Float64Array | Uint32Array | Uint16Array>>(columns: C): Partial<C> {
   return Object.fromEntries(
     Object.entries(columns).filter(([, values]) => values.some((value) => value !== 0)),
   ) as Partial<C>;
@@ -64,6 +65,9 @@ export class StateColumns {
   /** When it was delivered to the Inbox, where that was later than it came; milliseconds since 1970, 0 where it was not. */
   delivered = new Float64Array(statePackSize);
 
+  /** The tray in which it is, as an index into the tables; 0 for none. */
+  tray = new Uint16Array(statePackSize);
+
   /** The time by which a message stands in the Inbox: when it was delivered, or else its date; milliseconds since 1970. */
   stands(id: number): number {
     return this.delivered[id] || this.date[id];
@@ -85,6 +89,7 @@ export class StateColumns {
     this.until = grown(this.until, new Float64Array(size));
     this.waitsFrom = grown(this.waitsFrom, new Uint32Array(size));
     this.delivered = grown(this.delivered, new Float64Array(size));
+    this.tray = grown(this.tray, new Uint16Array(size));
   }
 
   /** The values that some messages have in one column. */
@@ -124,6 +129,7 @@ export class StateColumns {
         until: this.until.slice(from, to),
         waitsFrom: this.waitsFrom.slice(from, to),
         delivered: this.delivered.slice(from, to),
+        tray: this.tray.slice(from, to),
       }),
     };
   }

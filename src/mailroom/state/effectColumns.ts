@@ -17,6 +17,8 @@ export interface Cells {
   /** When its flag is due, milliseconds since 1970; 0 for no date. */
   due: number;
   ink: number;
+  /** The id of its tray; null for none. */
+  tray: string | null;
 }
 
 /** What each effect does to the cells. */
@@ -29,6 +31,7 @@ const writers: { [E in keyof Required<Changes>]: (cells: Cells, change: NonNulla
     cells.due = due ?? 0;
   },
   read: (cells) => (cells.bits |= bit.read),
+  tray: (cells, { tray }) => (cells.tray = tray),
 };
 
 /** Changes cells as effects say. */
@@ -44,6 +47,7 @@ export class CellColumns {
   private readonly bits: Uint8Array;
   private readonly due: Float64Array;
   private readonly ink: Uint8Array;
+  private readonly tray: Uint16Array;
 
   constructor(
     private readonly tables: MailState['tables'],
@@ -54,6 +58,7 @@ export class CellColumns {
     this.bits = new Uint8Array(count);
     this.due = new Float64Array(count);
     this.ink = new Uint8Array(count);
+    this.tray = new Uint16Array(count);
   }
 
   /** Puts in the cells of the `i`th message. */
@@ -63,6 +68,7 @@ export class CellColumns {
     this.bits[i] = cells.bits;
     this.due[i] = cells.due;
     this.ink[i] = cells.ink;
+    this.tray[i] = this.tables.trayIndex(cells.tray);
   }
 
   /** The bits that were put in so far, one number for each message. */
@@ -70,9 +76,9 @@ export class CellColumns {
     return this.bits;
   }
 
-  get columns(): Required<Pick<Columns, 'place' | 'labels' | 'bits' | 'due' | 'ink'>> {
-    const { place, labels, bits, due, ink } = this;
-    return { place, labels, bits, due, ink };
+  get columns() {
+    const { place, labels, bits, due, ink, tray } = this;
+    return { place, labels, bits, due, ink, tray } satisfies Columns;
   }
 }
 
@@ -84,5 +90,6 @@ export function cellsOf({ columns, tables }: Pick<MailState, 'columns' | 'tables
     bits: columns.bits[id],
     due: columns.due[id],
     ink: columns.ink[id],
+    tray: tables.trays.items[columns.tray[id]] || null,
   };
 }

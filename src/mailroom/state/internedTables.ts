@@ -1,4 +1,4 @@
-// Tables of words that many messages share: places, sets of labels, traces. A message holds an index into each.
+// Tables of words that many messages share: places, sets of labels, traces, trays. A message holds an index into each.
 import { fixedPlaces, type Place } from '../../core/mail/place';
 import type { JournalRecord } from '../storage/journal';
 import type { Meta } from '../storage/stateRecords';
@@ -68,19 +68,23 @@ interface Indexes {
   place: Uint16Array;
   labels: Uint16Array;
   trace: Uint32Array;
+  tray: Uint16Array;
   count: number;
 }
 
-/** The three tables of a mailbox. */
+/** The tables of a mailbox. */
 export class Tables {
   readonly places: Table<string>;
   readonly labelSets: Table<string[]>;
   readonly traces: Table<StoredTraceLine[]>;
+  /** Ids of trays; the first stands for none. */
+  readonly trays: Table<string>;
 
-  constructor(meta?: Pick<Meta, 'places' | 'labelSets' | 'traces'>) {
+  constructor(meta?: Pick<Meta, 'places' | 'labelSets' | 'traces' | 'trays'>) {
     this.places = new Table(meta?.places ?? ['gone', ...fixedPlaces]);
     this.labelSets = new Table(meta?.labelSets ?? [[]]);
     this.traces = new Table(meta?.traces ?? [[]]);
+    this.trays = new Table(meta?.trays ?? ['']);
   }
 
   place(index: number): Place {
@@ -96,30 +100,43 @@ export class Tables {
     return this.labelSets.add([...labels].sort());
   }
 
+  trayIndex(tray: string | null): number {
+    return this.trays.add(tray ?? '');
+  }
+
   takeNew(): JournalRecord['intern'] {
-    return { places: this.places.takeNew(), labelSets: this.labelSets.takeNew(), traces: this.traces.takeNew() };
+    const trays = this.trays.takeNew();
+    return {
+      places: this.places.takeNew(),
+      labelSets: this.labelSets.takeNew(),
+      traces: this.traces.takeNew(),
+      ...(trays.items.length > 0 ? { trays } : {}),
+    };
   }
 
   giveBack(intern: JournalRecord['intern']): void {
     this.places.giveBack(intern.places.first);
     this.labelSets.giveBack(intern.labelSets.first);
     this.traces.giveBack(intern.traces.first);
+    if (intern.trays) this.trays.giveBack(intern.trays.first);
   }
 
   replay(intern: JournalRecord['intern']): void {
     this.places.replay(intern.places, 'inbox');
     this.labelSets.replay(intern.labelSets, []);
     this.traces.replay(intern.traces, []);
+    if (intern.trays) this.trays.replay(intern.trays, '');
   }
 
   /** Sets right what names nothing: to the Inbox, no labels, no trace. Returns for how many of the first messages it had to. */
-  setRight({ place, labels, trace, count }: Indexes): number {
+  setRight({ place, labels, trace, tray, count }: Indexes): number {
     const inbox = this.placeIndex('inbox');
     let n = 0;
     for (let id = 0; id < count; id++) {
       const noPlace = place[id] >= this.places.items.length;
       const noLabels = labels[id] >= this.labelSets.items.length;
       const noTrace = trace[id] >= this.traces.items.length;
+      if (tray[id] >= this.trays.items.length) tray[id] = 0;
       if (!noPlace && !noLabels && !noTrace) continue;
       if (noPlace) place[id] = inbox;
       if (noLabels) labels[id] = 0;

@@ -25,6 +25,7 @@ export function metaOf(
     places: [...tables.places.items],
     labelSets: [...tables.labelSets.items],
     traces: [...tables.traces.items],
+    trays: [...tables.trays.items],
     daysSeen: [...daysSeen.list],
   };
 }

@@ -29,6 +29,8 @@ export const journalSchema = z.object({
     places: z.object({ first: z.number(), items: z.array(z.string()) }),
     labelSets: z.object({ first: z.number(), items: z.array(z.array(z.string())) }),
     traces: z.object({ first: z.number(), items: z.array(z.array(traceLineSchema)) }),
+    /** Absent where none was added: most commands know of no tray. */
+    trays: z.object({ first: z.number(), items: z.array(z.string()) }).optional(),
   }),
   cursor: z.string().nullable(),
   postOn: z.boolean().nullable(),

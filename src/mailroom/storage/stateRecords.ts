@@ -15,6 +15,7 @@ export const metaSchema = z.object({
   places: z.array(z.string()),
   labelSets: z.array(z.array(z.string())),
   traces: z.array(z.array(traceLineSchema)),
+  trays: z.array(z.string()).default(['']),
   setup: setupSchema,
   /** The post office's cursor; null before the first check or where there is none. */
   cursor: z.string().nullable(),
@@ -53,6 +54,7 @@ export const statePackSchema = z.object({
   until: whole(float64).optional(),
   waitsFrom: whole(uint32).optional(),
   delivered: whole(float64).optional(),
+  tray: whole(uint16).optional(),
 });
 
 export type StatePack = z.infer<typeof statePackSchema>;
@@ -74,6 +76,7 @@ export const columns = z.object({
   until: column.optional(),
   waitsFrom: column.optional(),
   delivered: column.optional(),
+  tray: column.optional(),
 });
 
 export type Columns = z.infer<typeof columns>;
