@@ -5,6 +5,8 @@ import {
   CalendarDays,
   ContactRound,
   Filter,
+  GalleryVerticalEnd,
+  Hand,
   HardDriveDownload,
   NotebookText,
   PackageOpen,
@@ -39,6 +41,8 @@ export const setupPages: readonly PageEntry[] = [
   { to: '/register', name: 'Register', icon: UserCheck, says: 'Who is safe and who is blocked' },
   { to: '/junk-filter', name: 'Junk filter', icon: ShieldX, says: 'How strictly mail is judged' },
   { to: '/rules', name: 'Rules', icon: Filter, says: 'What is done to mail of a kind' },
+  { to: '/trays', name: 'Trays', icon: GalleryVerticalEnd, says: 'What is gathered, and delivered at an hour' },
+  { to: '/delivery', name: 'Hold', icon: Hand, says: 'Hours in which nothing comes, and what is let through' },
   { to: '/accounts', name: 'Accounts', icon: AtSign, says: 'Your own addresses' },
   { to: '/contacts', name: 'Contacts', icon: ContactRound, says: 'People whose mail is safe' },
   { to: '/labels', name: 'Labels and folders', icon: Tags, says: 'Their names, inks and order' },
@@ -53,4 +57,4 @@ export const setupPages: readonly PageEntry[] = [
 ];
 
 /** The pages of which the line has no entry of their own: they stand within “Set up”. */
-export const withinSetup = setupPages.slice(3).map(({ to }) => to);
+export const withinSetup = setupPages.slice(5).map(({ to }) => to);

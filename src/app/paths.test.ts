@@ -27,7 +27,7 @@ test.each([
   '/label',
   '/inbox/m',
   '/inbox/m/x',
-  '/inbox/m/-1',
+  '/archive/m/-1',
   '/inbox/x/1',
   '/find',
   '/find/x/in',

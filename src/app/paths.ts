@@ -2,7 +2,7 @@
 import { type Place, fixedPlaces } from '../core/mail/place';
 import { filters, type Filter, type View } from '../mailroom/border/views';
 
-/** A place on the desk. `view` is whole; what narrows it stands beside it. */
+/** A place on the desk. `view` is whole; what narrows it stands beside it. A `message` below 0 is a tray’s row. */
 export interface Where {
   view: View;
   message: number | null;
@@ -32,6 +32,8 @@ function basePath(view: View): string {
       return `/find/${encodeURIComponent(view.query)}${within}`;
     }
     case 'place':
+      if (view.tray !== undefined)
+        return `/tray/${encodeURIComponent(view.tray)}${view.place === 'held' ? '/waits' : ''}`;
       return view.place.startsWith('folder:') ? `/folder/${encodeURIComponent(view.place.slice(7))}` : `/${view.place}`;
   }
 }
@@ -60,7 +62,12 @@ function readView(path: string): { view: View; message: number | null } | null {
   let view: View | null = null;
   if (fixedPlaces.includes(first as (typeof fixedPlaces)[number])) view = { kind: 'place', place: first as Place };
   else if (first === 'damaged' || first === 'silenced') view = { kind: first };
-  else if (first === 'folder' && rest.length) view = { kind: 'place', place: `folder:${rest.shift()}` };
+  else if (first === 'tray' && rest.length) {
+    const tray = rest.shift() ?? '';
+    const waits = rest[0] === 'waits';
+    if (waits) rest.shift();
+    view = { kind: 'place', place: waits ? 'held' : 'inbox', tray };
+  } else if (first === 'folder' && rest.length) view = { kind: 'place', place: `folder:${rest.shift()}` };
   else if (first === 'label' && rest.length) view = { kind: 'label', label: rest.shift() ?? '' };
   else if (first === 'find' && rest.length) {
     const query = rest.shift() ?? '';
@@ -71,8 +78,10 @@ function readView(path: string): { view: View; message: number | null } | null {
   if (!view) return null;
   if (rest.length === 0) return { view, message: null };
   const id = Number(rest[1]);
-  return rest[0] === 'm' && Number.isInteger(id) && id >= 0 ? { view, message: id } : null;
+  return rest[0] === 'm' && Number.isInteger(id) && (id >= 0 || isInbox(view)) ? { view, message: id } : null;
 }
+
+const isInbox = (view: View): boolean => view.kind === 'place' && view.place === 'inbox' && view.tray === undefined;
 
 /** What an address says; null where it is no view's. */
 export function readWhere(path: string, search = ''): Where | null {
@@ -83,16 +92,20 @@ export function readWhere(path: string, search = ''): Where | null {
   return { ...read, show, account: query.get('account'), lanes: query.get('as') === 'lanes' };
 }
 
-/** The address of the setting that a trace names: `entry:ID`, `rule:ID` or `junk`. */
+/** The address of the setting that a trace names: `entry:ID`, `rule:ID`, `tray:ID`, `junk` or `delivery`. */
 export function settingPath(setting: string): string {
   if (setting === 'junk') return '/junk-filter';
+  if (setting === 'delivery') return '/delivery';
   const at = setting.indexOf(':');
   const id = encodeURIComponent(setting.slice(at + 1));
-  return setting.startsWith('entry:') ? `/register/${id}` : `/rules/${id}`;
+  const page = { entry: 'register', tray: 'trays' }[setting.slice(0, at)] ?? 'rules';
+  return `/${page}/${id}`;
 }
 
 /** What a link to that setting says. */
 export function settingWords(setting: string): string {
   if (setting === 'junk') return 'Open the junk filter';
+  if (setting === 'delivery') return 'Open when mail is delivered';
+  if (setting.startsWith('tray:')) return 'Open the tray';
   return setting.startsWith('entry:') ? 'Open the entry' : 'Open the rule';
 }

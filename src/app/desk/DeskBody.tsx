@@ -1,5 +1,6 @@
 import type { RefObject } from 'react';
 import type { Setup } from '../../core/line/setup';
+import type { Row } from '../../mailroom/border/rows';
 import type { Overview } from '../../mailroom/border/overview';
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/overview';
@@ -15,6 +16,7 @@ import type { DeskView } from './useDeskView';
 
 // What the first rows don't need comes after them.
 const reading = () => import('../reading/ReadingArea');
+const trayPart = () => import('../trays/TrayPanel');
 const lanesPart = () => import('./Lanes');
 const monthsPart = () => import('./Months');
 
@@ -41,14 +43,17 @@ interface DeskBodyProps {
   name: string;
   list: RefObject<RowListHandle | null>;
   openConversation: number | null;
+  /** The row of the open message or tray, where it is known. */
+  openRow: Row | undefined;
 }
 
 /** The rows or lanes, and the reading area beside or below them. */
-export function DeskBody({ desk, overview, name, list, openConversation }: DeskBodyProps) {
+export function DeskBody({ desk, overview, name, list, openConversation, openRow }: DeskBodyProps) {
   const { where, view, rows, grouping, lanes } = desk;
   const { reading: area, rowsWidth, rowsHeight } = usePreferences();
   const open = where.message;
   const Reading = usePart(reading, rows.total !== null || open !== null)?.ReadingArea;
+  const Tray = usePart(trayPart, Boolean(openRow?.tray))?.TrayPanel;
   const Lanes = usePart(lanesPart, where.lanes)?.Lanes;
   // Lanes need the width: a message opens below them, unless it is to take their place.
   const side = area === 'off' ? 'off' : lanes.length ? 'below' : area;
@@ -77,7 +82,9 @@ export function DeskBody({ desk, overview, name, list, openConversation }: DeskB
       </section>
       {!alone && <Divider side={side === 'below' ? 'below' : 'right'} />}
       <section aria-label="Reading" className={`min-h-0 min-w-0 flex-1 ${readingShown}`}>
-        {open !== null ? (
+        {openRow?.tray && open !== null && open < 0 ? (
+          Tray && <Tray key={open} row={{ ...openRow, tray: openRow.tray }} where={where} setup={setup} />
+        ) : open !== null && open >= 0 ? (
           Reading && (
             <Reading
               key={`${open} ${grouping.grouped}`}
@@ -101,7 +108,13 @@ export function DeskBody({ desk, overview, name, list, openConversation }: DeskB
 }
 
 /** The rows of a view, with its months beside them where it goes back over years. */
-function RowsOfView({ desk, setup, name, list, openConversation }: Omit<DeskBodyProps, 'overview'> & { setup: Setup }) {
+function RowsOfView({
+  desk,
+  setup,
+  name,
+  list,
+  openConversation,
+}: Omit<DeskBodyProps, 'overview' | 'openRow'> & { setup: Setup }) {
   const { where, view, rows, grouping } = desk;
   const { months, Months } = useMonths(desk);
   return (
@@ -119,7 +132,7 @@ function RowsOfView({ desk, setup, name, list, openConversation }: Omit<DeskBody
         setup={setup}
         open={where.message}
         openConversation={openConversation}
-        onOpen={(id) => desk.go({ message: id })}
+        onOpen={desk.openRow}
         handle={list}
       />
       {Months && months && months.length > 1 && rows.total !== null && rows.total > mostWithoutMonths && (

@@ -10,11 +10,12 @@ import { LabelDialog } from './LabelDialog';
 import { MoveDialog } from './MoveDialog';
 import { PutOffDialog } from './PutOffDialog';
 
+const trayPart = () => import('../trays/PutInTrayDialog');
 const rescuePart = () => import('../junk/RescueDialog');
 
 /** What is asked before something is done. */
 export type Question =
-  | { of: 'move' | 'label' | 'due' | 'put off'; selection: Selection }
+  | { of: 'move' | 'label' | 'due' | 'put off' | 'tray'; selection: Selection }
   | { of: 'many'; selection: { ids: number[] }; act: Extract<Act, { do: 'move' }> };
 
 /** A key that would move a great many messages. */
@@ -49,6 +50,7 @@ function Many({ asking: { selection, act }, setup, onGo, onClose }: ManyProps) {
 export function DeskDialogs({ acts, setup }: { acts: Asked; setup: Setup }) {
   const { asking, rescuing, answered, moveAway, surely } = acts;
   const Rescue = usePart(rescuePart, rescuing !== null)?.RescueDialog;
+  const TrayPart = usePart(trayPart, asking?.of === 'tray')?.PutInTrayDialog;
   if (rescuing)
     return (
       Rescue && (
@@ -68,6 +70,17 @@ export function DeskDialogs({ acts, setup }: { acts: Asked; setup: Setup }) {
   if (of === 'put off')
     return (
       <PutOffDialog selection={selection} onClose={answered} onPutOff={(putOff) => void moveAway(selection, putOff)} />
+    );
+  if (of === 'tray')
+    return (
+      TrayPart && (
+        <TrayPart
+          selection={selection}
+          setup={setup}
+          onClose={answered}
+          onPut={(put) => void moveAway(selection, put)}
+        />
+      )
     );
   return (
     <MoveDialog

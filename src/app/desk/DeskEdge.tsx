@@ -12,10 +12,13 @@ import { useAnswer } from '../ui/useAnswer';
 import { mailroom } from '../../mailroom/client';
 import type { Only } from '../../mailroom/border/held';
 import { tickedMessages } from '../state/ticks';
-import { heldWords } from './deskActs';
+import { heldWords, rowsWords } from './deskActs';
 import { isGrouped, prefer, usePreferences } from '../state/preferences';
 import { viewName } from '../ui/naming';
 import { useTitle } from '../ui/useTitle';
+import { roundWords } from '../../core/delivery/rounds';
+import { dueWords } from '../../core/text/time';
+import { useNow } from '../ui/useNow';
 import { count, messages } from '../../core/text/sentences';
 import { OrderMenu } from './OrderMenu';
 import { QueryLine } from './QueryLine';
@@ -195,6 +198,43 @@ function ToClearOut({ view }: { view: View }) {
   );
 }
 
+/** Of a tray: when it is delivered, and the way between what it delivered and what waits in it. */
+function TrayEdge({ view, overview }: { view: View; overview: Overview }) {
+  const now = useNow(30_000);
+  if (view.kind !== 'place' || view.tray === undefined) return null;
+  const { tray } = view;
+  const its = overview.setup.trays.find(({ id }) => id === tray);
+  const counts = overview.trays.find((one) => one.tray === tray);
+  if (!its || !counts) return null;
+  const sides = [
+    ['inbox', `In the Inbox · ${count(counts.here)}`],
+    ['held', `Waits · ${count(counts.waits)}`],
+  ] as const;
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <nav className="join" aria-label="Tray">
+        {sides.map(([place, words]) => (
+          <Link
+            key={place}
+            className={segment(view.place === place)}
+            aria-current={view.place === place ? 'page' : undefined}
+            to={viewPath({ kind: 'place', place, tray })}
+          >
+            {words}
+          </Link>
+        ))}
+      </nav>
+      <span className="quiet text-sm">
+        Delivered {roundWords(its.round)}
+        {counts.next !== null && `, next ${dueWords(counts.next, now)}`}
+      </span>
+      <Link className="link text-sm" to={`/trays/${encodeURIComponent(tray)}`}>
+        Change
+      </Link>
+    </div>
+  );
+}
+
 /** The desk's edge: where one is, how many, what is shown of it and how. */
 export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview: Overview; hidden: boolean }) {
   const { where, totals, grouping, applyAgain } = desk;
@@ -209,7 +249,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
         <h1 className="text-xl leading-8 font-semibold">{viewName(where.view, setup)}</h1>
         {totals && (
           <p className="quiet leading-8" aria-live="polite">
-            {grouping.grouped && `${count(totals.rows)} conversation${totals.rows === 1 ? '' : 's'} · `}
+            {grouping.grouped && `${rowsWords(totals)} · `}
             {messages(totals.messages)}
             {totals.unread > 0 && ` · ${count(totals.unread)} unread`}
           </p>
@@ -217,6 +257,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
         <QueryLine desk={desk} setup={setup} />
         <Picture desk={desk} />
       </div>
+      <TrayEdge view={where.view} overview={overview} />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <ShowOnly desk={desk} />
         {(where.show !== null || where.view.kind === 'found') && (

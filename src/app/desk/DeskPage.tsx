@@ -36,6 +36,7 @@ import type { RowListHandle } from './RowList';
 import { StampBar } from './StampBar';
 import { useKeys, type KeyMap } from '../ui/useKeys';
 import { SoughtContext } from '../ui/Marked';
+import { HoldStrip } from '../delivery/HoldStrip';
 import { useDeskView, type DeskView } from './useDeskView';
 
 /** More messages than this are not moved by a key without a question. */
@@ -66,7 +67,9 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
   const moveAway = async (selection: Selection, move: () => Promise<boolean>) => {
     const ids = new Set('ids' in selection ? selection.ids : []);
     const left = leave((row) => isAmong(row, ids));
-    if (open !== null && ids.has(open)) goOn((row) => isAmong(row, ids), ids);
+    // A tray’s row is open under its own number: it leaves with all that it holds.
+    const opened = open !== null && (ids.has(open) || (openRow?.tray && isAmong(openRow, ids)));
+    if (opened) goOn((row) => isAmong(row, ids), ids);
     clearTicks();
     const done = await move();
     left.settled();
@@ -77,7 +80,7 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
     if (!sure && act.do === 'move' && 'ids' in selection && selection.ids.length > mostUnasked)
       return setAsking({ of: 'many', act, selection });
     // Silencing takes the conversation out of the Inbox, as a move does.
-    if (act.do === 'move' || (act.do === 'silence' && act.value)) await moveAway(selection, run);
+    if (act.do === 'move' || act.do === 'tray' || (act.do === 'silence' && act.value)) await moveAway(selection, run);
     else await run();
   };
   useEffect(() => attendActs(perform));
@@ -104,7 +107,8 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
   /** An act by key or from the bar. */
   const press = (item: DeskAct) =>
     withTarget((its) => void (item.id === 'not-junk' ? askRescue(its) : perform(its.selection, item.act)));
-  const ask = (of: 'move' | 'label' | 'due' | 'put off') => withTarget(({ selection }) => setAsking({ of, selection }));
+  const ask = (of: 'move' | 'label' | 'due' | 'put off' | 'tray') =>
+    withTarget(({ selection }) => setAsking({ of, selection }));
   const surely = ({ selection, act }: Extract<Question, { of: 'many' }>) => {
     setAsking(null);
     void perform(selection, act, true);
@@ -165,6 +169,11 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     else if (open === null) say({ text: `${does}. Open one first.`, tone: 'trouble' });
     else void pressSoon(key, `${does}; of this one there is no sender to go by.`);
   };
+  const answer = (all: boolean) => {
+    if (open !== null && open < 0)
+      say({ text: 'A tray can’t be answered: open one of its messages.', tone: 'trouble' });
+    else if (open !== null) startAnswering({ id: open, all });
+  };
   const keys: KeyMap = {
     arrowdown: () => step(1),
     arrowup: () => step(-1),
@@ -186,6 +195,10 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
       canPutOff(view)
         ? ask('put off')
         : say({ text: 'Only mail of the Inbox, the Archive and folders can be put off.', tone: 'trouble' }),
+    'shift+t': () =>
+      canPutOff(view)
+        ? ask('tray')
+        : say({ text: 'Only mail of the Inbox, the Archive and folders can be put in a tray.', tone: 'trouble' }),
     b: () => ofOpen('block', 'B blocks the sender of the open message'),
     'shift+b': () => ofOpen('safe', 'Shift+B marks the sender of the open message as safe'),
     'shift+r': () => ofOpen('sort-like', 'Shift+R makes a rule from the open message'),
@@ -199,8 +212,8 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     'shift+x': () => void exportTarget('mbox'),
     t: () => pressKeyed('thin-out', noConversation),
     k: () => pressKeyed('picture', noConversation),
-    y: () => open !== null && startAnswering({ id: open, all: false }),
-    'shift+y': () => open !== null && startAnswering({ id: open, all: true }),
+    y: () => answer(false),
+    'shift+y': () => answer(true),
     w: toggleWhy,
     g: () => toggleGrouped(viewPath(where.view)),
     v: () => go({ lanes: !where.lanes }),
@@ -252,6 +265,7 @@ export function DeskPage() {
   const name = viewName(where.view, setup);
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <HoldStrip overview={overview} />
       <DeskEdge desk={desk} overview={overview} hidden={open !== null} />
       <SoughtContext value={sought}>
         {/* Known from its row; where the row is out of sight, nothing need be lit. */}
@@ -261,6 +275,7 @@ export function DeskPage() {
           name={name}
           list={list}
           openConversation={open === null ? null : (openRow?.conversation ?? null)}
+          openRow={openRow}
         />
       </SoughtContext>
       <HabitOffer setup={setup} />
@@ -268,13 +283,14 @@ export function DeskPage() {
         view={view}
         target={acts.target}
         grouped={grouping.grouped}
-        ofConversation={openRow?.whole?.ids.length ?? 0}
+        ofConversation={openRow?.tray ? 0 : (openRow?.whole?.ids.length ?? 0)}
         onReach={(of) => open !== null && setReach(open, of)}
         onAct={acts.press}
         onMove={() => acts.ask('move')}
         onLabel={() => acts.ask('label')}
         onDue={() => acts.ask('due')}
         onPutOff={() => acts.ask('put off')}
+        onTray={() => acts.ask('tray')}
         onExport={(format) => void acts.exportTarget(format)}
         onUntick={clearTicks}
         onTickAll={() => tickOnly(view, grouping, 'all')}

@@ -7,6 +7,7 @@ import { dueWords } from '../../core/text/time';
 import { useNow } from '../ui/useNow';
 import { TypedMoment } from './TypedMoment';
 import { usePart } from '../ui/usePart';
+import { putOffTimes } from '../../core/agenda/putOffTimes';
 
 // Reading of dates is large, and wanted only here.
 const putOffPart = () => import('../../core/delivery/putOff');
@@ -30,9 +31,11 @@ interface Props {
 /** Put off until when? A moment that is offered, or a typed one. */
 export function PutOffDialog({ selection, onClose, onPutOff }: Props) {
   const putOff = usePart(putOffPart, always);
-  const morning = useMailbox((s) => s.overview?.setup.delivery.morning);
+  const delivery = useMailbox((s) => s.overview?.setup.delivery);
+  const zone = useMailbox((s) => s.overview?.waiting.zone);
   const now = useNow(30_000);
-  if (morning === undefined) return null;
+  if (!delivery) return null;
+  const { morning } = delivery;
   const until = (at: number) => {
     onClose();
     const act: Act = { do: 'putOff', until: at };
@@ -40,7 +43,7 @@ export function PutOffDialog({ selection, onClose, onPutOff }: Props) {
     else void runAct(selection, act);
   };
   const setMorning = async (hour: number) => {
-    const edit = { list: 'delivery' as const, id: 'delivery' as const, item: { morning: hour } };
+    const edit = { list: 'delivery' as const, id: 'delivery' as const, item: { ...delivery, morning: hour } };
     tellOutcome(await mailroom.editSetup(commandId(), [edit], `Set that mornings begin at ${clockHour(hour)}`, false));
   };
   return (
@@ -49,22 +52,23 @@ export function PutOffDialog({ selection, onClose, onPutOff }: Props) {
         id="put-off-typed"
         word="Put off"
         now={now}
-        read={putOff ? (typed) => putOff.readPutOff(typed, now, morning) : null}
+        read={putOff ? (typed) => putOff.readPutOff(typed, now, morning, zone) : null}
         onTake={until}
       />
       <ul className="flex flex-col gap-1">
-        {putOff?.putOffTimes.map((time) => {
-          const at = putOff.putOffTo(time, now, morning);
-          return (
-            at !== null && (
-              <li key={time}>
-                <button className="btn w-full justify-start btn-ghost btn-sm" onClick={() => until(at)}>
-                  {words[time]} <span className="quiet font-normal">{dueWords(at, now)}</span>
-                </button>
-              </li>
-            )
-          );
-        })}
+        {putOff &&
+          putOffTimes.map((time) => {
+            const at = putOff.putOffTo(time, now, morning, zone);
+            return (
+              at !== null && (
+                <li key={time}>
+                  <button className="btn w-full justify-start btn-ghost btn-sm" onClick={() => until(at)}>
+                    {words[time]} <span className="quiet font-normal">{dueWords(at, now)}</span>
+                  </button>
+                </li>
+              )
+            );
+          })}
       </ul>
       <p className="quiet mt-3 text-sm">
         It waits in Held, and comes back on top of the Inbox; an answer that comes earlier brings it back.

@@ -1,4 +1,4 @@
-import { BellOff, Flag, FlagOff, MessagesSquare, Paperclip, TriangleAlert } from 'lucide-react';
+import { BellOff, Flag, FlagOff, GalleryVerticalEnd, MessagesSquare, Paperclip, TriangleAlert } from 'lucide-react';
 import { Fragment, memo, useState, type MouseEvent } from 'react';
 import type { Setup } from '../../core/line/setup';
 import type { Row } from '../../mailroom/border/rows';
@@ -9,6 +9,7 @@ import { usePreferences } from '../state/preferences';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Marked } from '../ui/Marked';
 import { dayOf, dueWords, exactTime, isoTime, shortTime } from '../../core/text/time';
+import { count } from '../../core/text/sentences';
 import { conversationWords } from '../ui/naming';
 import { actOf, rowTarget, type Target } from './deskActs';
 import { useSwipe } from './useSwipe';
@@ -30,6 +31,13 @@ interface RowItemProps {
 
 /** Who a row is about: the sender, for mail of one's own the recipients, for a conversation those who wrote last. */
 function people(row: Row) {
+  if (row.tray)
+    return (
+      <span className="inline-flex items-center gap-1.5">
+        <GalleryVerticalEnd size={14} aria-label="Tray" className="shrink-0 text-primary" />
+        {row.tray.name}
+      </span>
+    );
   if (row.whole && row.whole.people.length > 1)
     return row.whole.people.map(({ name, unread }, i) => (
       <Fragment key={name}>
@@ -48,6 +56,15 @@ function people(row: Row) {
     );
   }
   return <Marked text={row.from.name || row.from.address || 'No sender'} part="people" />;
+}
+
+/** What a tray’s row says beside its name: how many are new, from how many, and who. */
+function trayWords({ tray, whole }: Row): string | null {
+  if (!tray || !whole) return null;
+  const { here, unread, people: names } = whole;
+  const many = unread > 0 ? `${count(unread)} new` : `${count(here)} read`;
+  const from = tray.senders === null ? '' : ` from ${count(tray.senders)} sender${tray.senders === 1 ? '' : 's'}`;
+  return `${many}${from}: ${names.map(({ name }) => name).join(', ')}`;
 }
 
 /** The acts that the person chose, on the row under the pointer. The keyboard has its own way to them. */
@@ -85,6 +102,12 @@ interface SignsProps extends Pick<RowItemProps, 'row' | 'view' | 'now' | 'relate
   under: boolean;
 }
 
+/** A row’s time exactly, and what it is the time of. */
+function timeTitle({ date, back, delivered }: Row): string {
+  if (delivered === null) return exactTime(date);
+  return `${back === null ? 'Delivered' : 'Back since'} ${exactTime(delivered)}; sent ${exactTime(date)}`;
+}
+
 /** The signs at the end of a row, and its time. */
 function Signs({ row, view, target, now, related, under }: SignsProps) {
   const hoverActs = usePreferences((s) => s.hoverActs);
@@ -114,12 +137,10 @@ function Signs({ row, view, target, now, related, under }: SignsProps) {
       <span className="relative min-w-18 shrink-0 text-right whitespace-nowrap">
         <time
           className={`quiet text-sm tabular-nums ${under && hoverActs.length ? 'invisible' : ''}`}
-          dateTime={isoTime(row.back ?? row.date)}
-          title={
-            row.back === null ? exactTime(row.date) : `Back since ${exactTime(row.back)}; sent ${exactTime(row.date)}`
-          }
+          dateTime={isoTime(row.delivered ?? row.date)}
+          title={timeTitle(row)}
         >
-          {shortTime(row.back ?? row.date, now)}
+          {shortTime(row.delivered ?? row.date, now)}
         </time>
         {under && <HoverActs view={view} target={target} />}
       </span>
@@ -142,12 +163,12 @@ function Marks({
       {row.labels.slice(0, most).map((label) => (
         <InkTag key={label} id={label} setup={setup} />
       ))}
-      {whole && whole.received + whole.own > 1 && (
+      {whole && !row.tray && whole.received + whole.own > 1 && (
         <span className="quiet shrink-0 text-xs tabular-nums">{conversationWords(whole)}</span>
       )}
       {view.kind !== 'place' && <span className="quiet shrink-0 text-xs">{placeName(row.place, setup.folders)}</span>}
       {row.until !== null && (
-        <span className="quiet shrink-0 text-xs" title={`Put off until ${exactTime(row.until)}`}>
+        <span className="quiet shrink-0 text-xs" title={`It waits until ${exactTime(row.until)}`}>
           until {dueWords(row.until, now)}
         </span>
       )}
@@ -178,14 +199,19 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
   const { whole } = row;
   const unread = whole ? whole.unread > 0 : row.unread;
   const weight = unread ? 'font-bold' : '';
-  const subject = row.subject || 'No subject';
+  const subject = row.tray ? row.tray.name : row.subject || 'No subject';
   const swipe = useSwipe(view, target, () => onTick(row, index, !ticked, false));
   const names = (
     <span className={`min-w-0 truncate ${whole && whole.people.length > 1 ? '' : weight}`} dir="auto">
       {people(row)}
     </span>
   );
-  const what = (
+  const inTray = trayWords(row);
+  const what = inTray ? (
+    <span className={`min-w-0 truncate ${weight}`} dir="auto">
+      {inTray}
+    </span>
+  ) : (
     <span className="min-w-0 truncate" dir="auto">
       <span className={weight}>
         <Marked text={subject} part="subject" />

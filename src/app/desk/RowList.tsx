@@ -46,7 +46,7 @@ interface RowListProps {
   open: number | null;
   /** The conversation of the open message, to light up what belongs to it; null where nothing is to be lit. */
   openConversation: number | null;
-  onOpen: (id: number) => void;
+  onOpen: (id: number, index: number) => void;
   handle?: Ref<RowListHandle>;
 }
 
@@ -58,7 +58,7 @@ function useTicking({ view, grouping, open, onOpen }: Pick<RowListProps, 'view' 
     if (event.shiftKey) return range(index);
     if (event.ctrlKey || event.metaKey) return tick(row, !ticked.has(rowKey(row)));
     // What is ticked stays: one may look into a message before acting on all.
-    onOpen(row.id);
+    onOpen(row.id, index);
   };
   // Rows are given functions that never change, so that a row is drawn anew only when something of it has changed.
   const latest = useRef({ press, range });

@@ -1,4 +1,13 @@
-import { CalendarClock, Hourglass, FolderInput, Tags, Undo2, X, type LucideIcon } from 'lucide-react';
+import {
+  CalendarClock,
+  GalleryVerticalEnd,
+  Hourglass,
+  FolderInput,
+  Tags,
+  Undo2,
+  X,
+  type LucideIcon,
+} from 'lucide-react';
 import type { View } from '../../mailroom/border/views';
 import { undoLast, useDesk, type Reach } from '../state/desk';
 import { lastDone, useUndoing } from '../state/undoing';
@@ -20,6 +29,7 @@ interface StampBarProps {
   onLabel: () => void;
   onDue: () => void;
   onPutOff: () => void;
+  onTray: () => void;
   onExport: (format: 'mbox' | 'eml') => void;
   onUntick: () => void;
   onTickAll: () => void;
@@ -82,13 +92,14 @@ export function StampBar(props: StampBarProps) {
     onLabel,
     onDue,
     onPutOff,
+    onTray,
     onExport,
     onUntick,
     onTickAll,
   } = props;
   const many =
     target && target.open === null
-      ? `${heldWords({ rows: target.rows, messages: target.selection.ids.length }, grouped)} ticked`
+      ? `${heldWords({ rows: target.rows, trays: target.trays, messages: target.selection.ids.length }, grouped)} ticked`
       : null;
   return (
     <footer className="flex min-h-12 flex-wrap items-center max-md:min-h-0 gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
@@ -120,6 +131,7 @@ export function StampBar(props: StampBarProps) {
           ))}
           <Stamp word="Due" icon={CalendarClock} keyWord="D" onPress={onDue} />
           {canPutOff(view) && <Stamp word="Put off" icon={Hourglass} keyWord="Shift D" onPress={onPutOff} />}
+          {canPutOff(view) && <Stamp word="Tray" icon={GalleryVerticalEnd} keyWord="Shift T" onPress={onTray} />}
           <Stamp word="Label" icon={Tags} keyWord="L" onPress={onLabel} />
           <Stamp word="Move" icon={FolderInput} keyWord="M" onPress={onMove} />
           <button

@@ -11,7 +11,7 @@ import {
   Trash2,
   type LucideIcon,
 } from 'lucide-react';
-import { count, messages } from '../../core/text/sentences';
+import { andWords, count, messages } from '../../core/text/sentences';
 import { canBePutOff } from '../../core/mail/place';
 import type { Row } from '../../mailroom/border/rows';
 import type { Act, View } from '../../mailroom/border/views';
@@ -76,21 +76,44 @@ export const actOf = (id: string, view: View): DeskAct | undefined => actsIn(vie
 export interface Target {
   selection: { ids: number[] };
   rows: number;
+  /** How many of those rows stand for trays; absent for none. */
+  trays?: number;
   /** The open message or its conversation, rather than what is ticked. */
   open: Reach | null;
 }
 
-/** How many messages, and of how many rows: `5 conversations · 7 messages`. */
-export function heldWords({ rows, messages: n }: { rows: number; messages: number }, grouped: boolean): string {
-  return grouped ? `${count(rows)} conversation${rows === 1 ? '' : 's'}, ${messages(n)}` : count(n);
+/** What rows stand for where they are conversations: `5 conversations`, `5 conversations and 1 tray`. */
+export function rowsWords({ rows, trays = 0 }: { rows: number; trays?: number }): string {
+  const words = (n: number, one: string) => `${count(n)} ${one}${n === 1 ? '' : 's'}`;
+  const parts = [
+    ...(rows > trays || trays === 0 ? [words(rows - trays, 'conversation')] : []),
+    ...(trays > 0 ? [words(trays, 'tray')] : []),
+  ];
+  return andWords(parts);
+}
+
+/** How many messages, and of how many rows: `5 conversations, 7 messages`. */
+export function heldWords(held: { rows: number; trays?: number; messages: number }, grouped: boolean): string {
+  return grouped ? `${rowsWords(held)}, ${messages(held.messages)}` : count(held.messages);
 }
 
 /** What an act on one row alone goes to. */
-export const rowTarget = (row: Row): Target => ({ selection: { ids: [...rowMessages(row)] }, rows: 1, open: null });
+export const rowTarget = (row: Row): Target => ({
+  selection: { ids: [...rowMessages(row)] },
+  rows: 1,
+  ...(row.tray ? { trays: 1 } : {}),
+  open: null,
+});
 
 /** What an act on the open message goes to, where nobody said: all of a conversation that was opened by its row. */
 export const reachOf = (open: number, row: Row | undefined, said: { open: number; of: Reach } | null): Reach =>
   said?.open === open ? said.of : row?.id === open ? 'conversation' : 'message';
+
+/** How many of the rows that are ticked stand for trays: their keys are below 0. */
+function traysIn(ticked: Ticks): Pick<Target, 'trays'> {
+  const trays = [...ticked.keys()].filter((key) => key < 0).length;
+  return trays > 0 ? { trays } : {};
+}
 
 /**
  * What an act would go to now: what is ticked, else the open message or all of its conversation here; null where there is
@@ -102,8 +125,11 @@ export function target(
   row: Row | undefined,
   said: { open: number; of: Reach } | null = null,
 ): Target | null {
-  if (ticked.size) return { selection: { ids: tickedMessages(ticked) }, rows: ticked.size, open: null };
+  if (ticked.size)
+    return { selection: { ids: tickedMessages(ticked) }, rows: ticked.size, ...traysIn(ticked), open: null };
   if (open === null) return null;
+  // A tray’s row stands for all that it holds.
+  if (open < 0) return row ? { ...rowTarget(row), open: 'conversation' } : null;
   const reach = row?.whole && row.whole.ids.length > 1 ? reachOf(open, row, said) : 'message';
   const ids = reach === 'conversation' && row ? [...rowMessages(row)] : [open];
   return { selection: { ids }, rows: 1, open: reach };

@@ -41,9 +41,11 @@ export interface DeskView {
   openIndex: number | null;
   rows: Rows;
   /** How much the whole view holds, in lanes too; null until the first answer. */
-  totals: { rows: number; messages: number; unread: number } | null;
+  totals: { rows: number; trays: number; messages: number; unread: number } | null;
   /** Goes elsewhere on the desk: what is not given stays as it is. */
   go: (to: Partial<Where>) => void;
+  /** Opens a row where it stands: the next key counts from there, however soon it comes. */
+  openRow: (id: number, index: number) => void;
   /** Applies the filter again: what no longer fits leaves. */
   applyAgain: () => void;
   /** Opens the message `by` rows further, as far as there are any. */
@@ -190,7 +192,12 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
     },
     [at, askedAt, chosen, go, known, open, openIndex, replace],
   );
-  return { step, goOn, leave };
+  const stand = useCallback((index: number) => {
+    asked.current++;
+    stepping.current = null;
+    spot.current = index;
+  }, []);
+  return { step, goOn, leave, stand };
 }
 
 export function useDeskView(): DeskView {
@@ -232,7 +239,9 @@ export function useDeskView(): DeskView {
   ).value;
   const held = wide ? inLanes : rows;
   const totals =
-    held === null || held.total === null ? null : { rows: held.total, messages: held.messages, unread: held.unread };
+    held === null || held.total === null
+      ? null
+      : { rows: held.total, trays: held.trays, messages: held.messages, unread: held.unread };
   // The answer for the message before says nothing of this one.
   const openIndex = value?.id === open ? value.index : null;
   const go = useCallback(
@@ -241,8 +250,15 @@ export function useDeskView(): DeskView {
   );
   // What left the view by another's hand is ticked no more.
   useEffect(() => untickGone(whole), [whole, revision]);
-  const { step, goOn, leave } = useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, go });
+  const { step, goOn, leave, stand } = useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, go });
   const applyAgain = useCallback(() => setRound((n) => n + 1), []);
+  const openRow = useCallback(
+    (id: number, index: number) => {
+      stand(index);
+      go({ message: id });
+    },
+    [go, stand],
+  );
   return {
     where,
     known: here !== null,
@@ -254,6 +270,7 @@ export function useDeskView(): DeskView {
     rows,
     totals,
     go,
+    openRow,
     applyAgain,
     step,
     goOn,

@@ -13,6 +13,8 @@ const mostPages = 12;
 export interface Rows {
   /** How many rows there are; null until the first answer. */
   total: number | null;
+  /** How many of them stand for trays. */
+  trays: number;
   /** How many messages they stand for, and how many of those are unread. */
   messages: number;
   unread: number;
@@ -35,6 +37,7 @@ interface Page {
 interface Held {
   key: string;
   total: number;
+  trays: number;
   messages: number;
   unread: number;
   pages: Map<number, Page>;
@@ -89,7 +92,14 @@ export function useRows(view: View, grouping: Grouping): Rows {
               kept.delete(far);
               asked.current.delete(far);
             }
-            return { key, total: window.total, messages: window.messages, unread: window.unread, pages: kept };
+            return {
+              key,
+              total: window.total,
+              trays: window.trays,
+              messages: window.messages,
+              unread: window.unread,
+              pages: kept,
+            };
           });
           if (of.kind === 'found') for (const page of come) void showPassages(of.query, rowsOf(page), page);
         },
@@ -125,6 +135,6 @@ export function useRows(view: View, grouping: Grouping): Rows {
         .flatMap(([page, { rows }]) => rows.map((_, i) => page * pageSize + i)),
     [current],
   );
-  const { total = null, messages = 0, unread = 0 } = current ?? {};
-  return { total, messages, unread, at, askedAt, known, show, error };
+  const { total = null, trays = 0, messages = 0, unread = 0 } = current ?? {};
+  return { total, trays, messages, unread, at, askedAt, known, show, error };
 }

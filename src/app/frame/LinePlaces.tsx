@@ -4,6 +4,7 @@ import {
   ChevronDown,
   ChevronRight,
   Folder,
+  GalleryVerticalEnd,
   Hand,
   Inbox,
   Search,
@@ -99,6 +100,35 @@ function Searches({ overview: { setup }, folded, onGo }: PartProps) {
   );
 }
 
+/** The trays: how many new ones each has delivered, or how many wait in it. */
+function Trays({ overview, folded, onGo }: PartProps) {
+  const { setup, trays } = overview;
+  if (setup.trays.length === 0) return null;
+  return (
+    <Fold name="Trays" folded={folded}>
+      {setup.trays.map(({ id, name }) => {
+        const { waits = 0, here = 0, unread = 0 } = trays.find((one) => one.tray === id) ?? {};
+        const says = unread > 0 ? `${count(unread)} new` : waits > 0 ? `${count(waits)} wait` : '';
+        const view = { kind: 'place', place: unread > 0 || here > 0 ? 'inbox' : 'held', tray: id } as const;
+        return (
+          <Drop key={id} id={`tray-${id}`} act={{ do: 'tray', tray: id }}>
+            <NavLink
+              to={viewPath(view)}
+              onClick={onGo}
+              title={`${name}: ${count(unread)} new, ${count(here)} in the Inbox, ${count(waits)} wait`}
+              className={({ isActive }) => linkStyle(isActive)}
+            >
+              <GalleryVerticalEnd size={16} aria-hidden className="shrink-0" />
+              <span className={folded ? 'sr-only' : 'min-w-0 flex-1 truncate'}>{name}</span>
+              {!folded && says && <span className="quiet px-1 text-xs whitespace-nowrap tabular-nums">{says}</span>}
+            </NavLink>
+          </Drop>
+        );
+      })}
+    </Fold>
+  );
+}
+
 /** The labels, nested, each with its ink. */
 function Labels({ overview, folded, onGo }: PartProps) {
   const { setup } = overview;
@@ -183,6 +213,7 @@ export function LinePlaces({ overview, folded, onGo }: PartProps) {
           />
         )}
       </Fold>
+      <Trays overview={overview} folded={folded} onGo={onGo} />
       {setup.folders.length > 0 && (
         <Fold name="Folders" folded={folded}>
           {inTree(setup.folders).map(({ item, depth }) => link(`folder:${item.id}`, folded ? 0 : depth))}

@@ -11,26 +11,30 @@ interface StationProps {
   name: string;
   today: number;
   last?: boolean;
+  /** What stands in the way of mail there, in words; absent where nothing does. */
+  barrier?: string;
   folded: boolean;
   onGo: () => void;
 }
 
 /** A station on the track: how much of today's mail it took, and the way to its settings. */
-function Station({ to, name, today, last, folded, onGo }: StationProps) {
+function Station({ to, name, today, last, barrier, folded, onGo }: StationProps) {
   return (
     <li className="relative">
+      {barrier && <span aria-hidden className="barrier absolute -left-0.5 top-[1.55rem] z-10 h-1.5 w-6 rounded-sm" />}
       {!last && <span aria-hidden className="absolute top-4 bottom-[-1rem] left-[0.6rem] w-0.5 bg-primary" />}
       <NavLink
         to={to}
         onClick={onGo}
-        title={`${name}: took ${count(today)} of today’s messages`}
+        title={`${name}: took ${count(today)} of today’s messages${barrier ? `. ${barrier}` : ''}`}
         className={({ isActive }) =>
           `relative flex items-center gap-2 rounded px-1 py-0.5 hover:bg-base-300 ${isActive && to !== '/inbox' ? 'bg-base-300 font-semibold' : ''}`
         }
       >
         <span aria-hidden className="size-3.5 shrink-0 rounded-full border-2 border-primary bg-base-100" />
         <span className={folded ? 'sr-only' : 'flex-1'}>{name}</span>
-        {!folded && today > 0 && (
+        {!folded && barrier && <span className="text-xs font-semibold whitespace-nowrap">{barrier}</span>}
+        {!folded && !barrier && today > 0 && (
           <span className="quiet text-xs whitespace-nowrap tabular-nums">{count(today)} today</span>
         )}
       </NavLink>
@@ -84,7 +88,7 @@ function Arrivals({ overview, folded }: { overview: Overview; folded: boolean })
 
 /** The sorting line as a track: arrivals at the top, the Inbox at the bottom. */
 export function LineTrack({ overview, folded, onGo }: { overview: Overview; folded: boolean; onGo: () => void }) {
-  const { stations } = overview;
+  const { stations, waiting } = overview;
   return (
     <>
       <h2 className={folded ? 'sr-only' : 'quiet px-1 pb-1 text-xs font-semibold'}>Sorting line</h2>
@@ -97,6 +101,13 @@ export function LineTrack({ overview, folded, onGo }: { overview: Overview; fold
             name={name}
             today={today}
             last={at === stations.length - 1}
+            barrier={
+              id === 'hold' && waiting.by !== null
+                ? waiting.waits > 0
+                  ? `${count(waiting.waits)} held`
+                  : 'on'
+                : undefined
+            }
             folded={folded}
             onGo={onGo}
           />

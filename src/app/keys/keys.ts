@@ -44,6 +44,7 @@ export const otherKeys: readonly Key[] = [
   key('.', 'Acts go to this message, or to all of its conversation here'),
   key('D', 'Flag with a date: due'),
   key('Shift D', 'Put off until a moment'),
+  key('Shift T', 'Put in a tray'),
   key('L', 'Label'),
   key('M', 'Move'),
   key('Y', 'Reply'),

@@ -130,10 +130,12 @@ const mostEntries = 200;
 function deciders(setup: Setup, asked: string | null): [by: string, word: string][] {
   const all: [string, string][] = [
     ['junk', 'Junk filter'],
+    ['delivery', 'Hold'],
+    ...setup.trays.map(({ id, name }): [string, string] => [`tray:${id}`, `Tray: ${name}`]),
     ...setup.rules.map((rule): [string, string] => [`rule:${rule.id}`, `Rule: ${ruleName(rule, setup)}`]),
     ...setup.register.map((entry): [string, string] => [`entry:${entry.id}`, `Register: ${entryWords(entry)}`]),
   ];
-  const shown = all.slice(0, 1 + setup.rules.length + mostEntries);
+  const shown = all.slice(0, 2 + setup.trays.length + setup.rules.length + mostEntries);
   if (asked === null || shown.some(([by]) => by === asked)) return shown;
   return [...shown, all.find(([by]) => by === asked) ?? [asked, 'something that is not there any more']];
 }

@@ -15,10 +15,19 @@ const listWords: Record<SetupList, string> = {
   left: 'Lists that were left',
   told: 'Being told',
   contacts: 'Contacts',
+  trays: 'Trays',
   rules: 'Rules',
 };
 
-const deliveryWords: Record<DeliveryField, string> = { morning: 'when a morning begins' };
+const deliveryWords: Record<DeliveryField, string> = {
+  morning: 'when a morning begins',
+  zone: 'the time zone',
+  hold: 'the hold',
+  letThrough: 'what is let through',
+  timetable: 'the timetable',
+  quiet: 'periods of quiet',
+  answer: 'the automatic answer',
+};
 
 const junkWords: Record<JunkField, string> = {
   strictness: 'how strict it is',

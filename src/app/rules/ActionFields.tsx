@@ -2,6 +2,7 @@ import { X } from 'lucide-react';
 import type { Setup } from '../../core/line/setup';
 import { type Place } from '../../core/mail/place';
 import { inks } from '../../core/mail/label';
+import { putOffTimes } from '../../core/agenda/putOffTimes';
 import { flagDays, flagDayWords } from '../../core/effects/flag';
 import { effects, effectOf, type Action } from '../../core/effects/effects';
 import { labelName, movablePlaces, placePath } from '../ui/naming';
@@ -21,7 +22,9 @@ export function ActionFields({ draft, setup, ids, onChange }: ActionFieldsProps)
     onChange({ then: then.flatMap((one, i) => (i === at ? (action ? [action] : []) : [one])) });
   const left = effects.filter(
     ({ do: kind, repeats }) =>
-      repeats || !then.some((action) => action.do === kind || (kind === 'stop' && action.do === 'move')),
+      // Without a tray there is none to put it in.
+      (kind !== 'tray' || setup.trays.length > 0) &&
+      (repeats || !then.some((action) => action.do === kind || (kind === 'stop' && action.do === 'move'))),
   );
   return (
     <fieldset className="flex flex-col gap-2">
@@ -158,6 +161,47 @@ function Choice({ action, setup, ids, onChange }: ChoiceProps) {
           {flagDays.map((due) => (
             <option key={due} value={due}>
               {flagDayWords[due]}
+            </option>
+          ))}
+        </select>
+      );
+    default:
+      return <WaitingChoice action={action} setup={setup} onChange={onChange} />;
+  }
+}
+
+/** Of what makes a message wait: in which tray, until when. */
+function WaitingChoice({ action, setup, onChange }: Omit<ChoiceProps, 'ids'>) {
+  switch (action.do) {
+    case 'tray':
+      return (
+        <select
+          aria-label="Which tray"
+          className="select w-auto max-w-52 select-sm"
+          value={action.tray}
+          onChange={(e) => onChange({ ...action, tray: e.target.value })}
+        >
+          {setup.trays.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      );
+    case 'putOff':
+      return (
+        <select
+          aria-label="Until when"
+          className="select w-auto select-sm"
+          value={action.until}
+          onChange={(e) => {
+            const until = putOffTimes.find((one) => one === e.target.value);
+            if (until) onChange({ ...action, until });
+          }}
+        >
+          {putOffTimes.map((time) => (
+            <option key={time} value={time}>
+              {time}
             </option>
           ))}
         </select>

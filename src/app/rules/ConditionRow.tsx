@@ -19,8 +19,8 @@ const fields = Object.keys(fieldWords) as ConditionField[];
 interface ConditionRowProps {
   condition: Condition;
   setup: Setup;
-  /** How many messages here it holds for by itself; null while that is not known. */
-  holds: number | null;
+  /** How many messages here it holds for by itself; null while that is not known, undefined where it is not asked. */
+  holds: number | null | undefined;
   onChange: (condition: Condition) => void;
   /** Absent where it is the only one. */
   onRemove?: () => void;
@@ -311,7 +311,7 @@ export function ConditionRow({ condition, setup, holds, onChange, onRemove }: Co
           className="quiet text-xs whitespace-nowrap tabular-nums"
           title="Messages here for which it holds by itself"
         >
-          {holds === null ? '…' : `${count(holds)} here`}
+          {holds === null ? '…' : holds === undefined ? '' : `${count(holds)} here`}
         </span>
         {onRemove && (
           <button

@@ -41,7 +41,7 @@ interface GroupFieldsProps {
   group: Group;
   setup: Setup;
   /** How many messages each condition holds for, by its place: `2` or `2.0` within a group. */
-  holds: (at: string) => number | null;
+  holds: (at: string) => number | null | undefined;
   onChange: (group: Group) => void;
   /** Takes the whole off; absent where it must be there. */
   onRemove?: () => void;

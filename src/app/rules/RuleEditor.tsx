@@ -10,6 +10,9 @@ import { useDryRun } from '../dryrun/useDryRun';
 import type { RuleReach } from '../../mailroom/border/rules';
 import { Oddities } from './Oddities';
 import { useAnswer } from '../ui/useAnswer';
+import { DeliveryDryRun } from '../delivery/DeliveryDryRun';
+import type { SetupEdit } from '../../core/line/setupEdit';
+import type { WaitingWhere } from '../../mailroom/border/trays';
 import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { RunHere } from '../dryrun/RunHere';
 import { SaveSorted } from '../dryrun/SaveSorted';
@@ -166,6 +169,33 @@ function Reach({
   );
 }
 
+/** Of a rule that makes mail wait: what of the last weeks would have waited. */
+function WouldWait({ rule, edits }: { rule: Rule; edits: SetupEdit[] }) {
+  const tray = rule.then.find((action) => action.do === 'tray');
+  const putsOff = rule.then.some((action) => action.do === 'putOff');
+  return tray || putsOff ? (
+    <Waits where={tray && !putsOff ? { in: 'tray', tray: tray.tray } : { in: 'put off' }} edits={edits} />
+  ) : null;
+}
+
+function Waits({ where, edits }: { where: WaitingWhere; edits: SetupEdit[] }) {
+  const revision = useMailbox((s) => s.revision);
+  const answer = useAnswer(
+    () => mailroom.deliveryDryRun(edits, where, 'rule waits'),
+    `${JSON.stringify([edits, where])} ${revision}`,
+    400,
+  );
+  return (
+    <div className="mt-6">
+      <DeliveryDryRun
+        title="What would have waited"
+        answer={answer}
+        where={where.in === 'tray' ? 'in that tray' : 'until its moment'}
+      />
+    </div>
+  );
+}
+
 interface NameFieldProps {
   name: string;
   /** What it is called without a name of its own. */
@@ -271,11 +301,14 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
           </Form>
         }
         right={
-          <DryRunPanel
-            answer={answer}
-            setup={withNew(setup, draft, ids)}
-            none="No message here would change. Mail that you placed by hand, or that an earlier station or rule takes, stays where it is."
-          />
+          <>
+            <DryRunPanel
+              answer={answer}
+              setup={withNew(setup, draft, ids)}
+              none="No message here would change. Mail that you placed by hand, or that an earlier station or rule takes, stays where it is."
+            />
+            {read.ok && <WouldWait rule={read.rule} edits={read.edits} />}
+          </>
         }
       />
     </Page>

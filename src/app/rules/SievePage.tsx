@@ -1,7 +1,8 @@
 import { Copy, Download, FileUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { Setup } from '../../core/line/setup';
-import { readScript, scriptOf, type ReadScript, type Remark } from '../../core/rules/sieve/read';
+import { setupScript } from '../../core/line/setupScript';
+import { readScript, type ReadScript, type Remark } from '../../core/rules/sieve/read';
 import { ruleSentence } from '../../core/rules/ruleWords';
 import { scriptEdits } from '../../core/line/scriptEdits';
 import { mailroom } from '../../mailroom/client';
@@ -27,7 +28,7 @@ export function SievePage() {
 const area = 'textarea h-72 w-full font-mono text-xs whitespace-pre';
 
 function Out({ setup }: { setup: Setup }) {
-  const { script, unsaid } = useMemo(() => scriptOf(setup), [setup]);
+  const { script, unsaid } = useMemo(() => setupScript(setup), [setup]);
   return (
     <section aria-label="Out" className="flex flex-col gap-3">
       <h2 className="text-lg font-semibold">Out</h2>

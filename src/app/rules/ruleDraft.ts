@@ -113,7 +113,7 @@ function trimmed(condition: Condition): Condition {
 }
 
 /** A group without what is not complete yet; null where nothing is left of it. */
-function complete(group: Group): Group | null {
+export function complete(group: Group): Group | null {
   const of = group.of.flatMap((part: Part): Part[] => {
     if (!isGroup(part)) return isComplete(part) ? [trimmed(part)] : [];
     const inner = (part.of as Condition[]).filter(isComplete).map(trimmed);

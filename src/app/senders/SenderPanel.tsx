@@ -1,5 +1,5 @@
 import { bothForms } from '../../core/senders/normal';
-import { Filter, Search, ShieldCheck, ShieldX, X } from 'lucide-react';
+import { Filter, GalleryVerticalEnd, Search, ShieldCheck, ShieldX, X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
@@ -18,9 +18,12 @@ import { RowLines } from '../ui/RowLines';
 import { dayOf, exactTime, sizeWords } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../../core/text/sentences';
+import { usePart } from '../ui/usePart';
 import { Waiting } from '../ui/Waiting';
 import { LeaveList } from './LeaveList';
 import { MonthsChart } from './MonthsChart';
+
+const trayPart = () => import('../trays/PutInTrayDialog');
 
 /** Places whose mail of a sender can be acted on at once. */
 const scopes: { id: string; name: string; of: View | null }[] = [
@@ -118,7 +121,9 @@ function AllAtOnce({ sender, report }: PartProps) {
 }
 
 /** What can be decided for its mail to come. */
-function FromNowOn({ sender, report, standing }: PartProps & { standing: Entry | undefined }) {
+function FromNowOn({ sender, report, standing, setup }: PartProps & { standing: Entry | undefined; setup: Setup }) {
+  const [putting, setPutting] = useState(false);
+  const Tray = usePart(trayPart, putting)?.PutInTrayDialog;
   // An entry is looked at, with what it would do to the mail here, before it is saved.
   const entryPath = (as: Standing) =>
     standing
@@ -138,8 +143,29 @@ function FromNowOn({ sender, report, standing }: PartProps & { standing: Entry |
             <ShieldX size={15} aria-hidden /> Block …
           </Link>
         )}
+        {report.line.inbox > 0 ? (
+          <button className="btn gap-1 btn-sm" onClick={() => setPutting(true)}>
+            <GalleryVerticalEnd size={15} aria-hidden /> Put in a tray …
+          </button>
+        ) : (
+          <Link
+            className="btn gap-1 btn-sm"
+            to={`/trays/new?${new URLSearchParams({ by: sender.by, of: sender.value }).toString()}`}
+          >
+            <GalleryVerticalEnd size={15} aria-hidden /> A tray for them …
+          </Link>
+        )}
       </div>
       <LeaveList report={report} />
+      {putting && Tray && (
+        <Tray
+          selection={{ clearOut: { ...everythingGoes, from: sender }, of: { kind: 'place', place: 'inbox' } }}
+          count={report.line.inbox}
+          setup={setup}
+          onClose={() => setPutting(false)}
+          onPut={(put) => void put()}
+        />
+      )}
     </section>
   );
 }
@@ -185,7 +211,7 @@ export function SenderPanel({ sender, setup, onClose }: { sender: Sender; setup:
           <Figures report={report} />
           <MonthsChart months={report.months} />
           <AllAtOnce sender={sender} report={report} />
-          <FromNowOn sender={sender} standing={standing} report={report} />
+          <FromNowOn sender={sender} standing={standing} report={report} setup={setup} />
           <section aria-label="The latest">
             <h3 className="mb-1 font-semibold">The latest</h3>
             <RowLines rows={report.latest} setup={setup} label="Its latest messages" narrow />

@@ -29,6 +29,10 @@ export const placePath = (place: Place, setup: Setup): string =>
 export const labelName = (id: string, setup: Setup): string =>
   setup.labels.some((label) => label.id === id) ? pathOf(setup.labels, id) : 'a label that is gone';
 
+/** A tray’s name; one that is gone is said to be. */
+export const trayName = (id: string, setup: Setup): string =>
+  setup.trays.find((tray) => tray.id === id)?.name ?? 'a tray that is gone';
+
 /** The saved search that asks for what a view shows. */
 export function savedSearchOf({ query, within }: Extract<View, { kind: 'found' }>, setup: Setup): SavedSearch | null {
   const where = JSON.stringify(within);
@@ -44,6 +48,7 @@ export function viewName(view: View, setup: Setup): string {
     return savedSearchOf(view, setup)?.name ?? found;
   }
   if (view.kind === 'label') return setup.labels.find((l) => l.id === view.label)?.name ?? 'Label';
+  if (view.tray !== undefined) return trayName(view.tray, setup);
   return placeName(view.place, setup.folders);
 }
 
@@ -51,6 +56,7 @@ export function viewName(view: View, setup: Setup): string {
 export function viewExists(view: View, setup: Setup): boolean {
   if (view.kind === 'found') return view.within === null || viewExists(view.within, setup);
   if (view.kind === 'label') return setup.labels.some((l) => l.id === view.label);
+  if (view.kind === 'place' && view.tray !== undefined) return setup.trays.some(({ id }) => id === view.tray);
   if (view.kind !== 'place' || !view.place.startsWith('folder:')) return true;
   return setup.folders.some((f) => `folder:${f.id}` === view.place);
 }
