@@ -67,3 +67,9 @@ export async function setupOf(file: string): Promise<Setup> {
   if (!read.ok) throw new UsageError(`${file}: ${read.error}`);
   return read.setup;
 }
+
+/** The one file that a verb is given; `what` it is to be. */
+export function oneFile(files: readonly string[], what: string): string {
+  if (files.length !== 1) throw new UsageError(`Name one file: ${what}.`);
+  return files[0];
+}

@@ -14,6 +14,8 @@ export interface Options {
   count?: string;
   seed?: string;
   now?: string;
+  from?: string;
+  to?: string;
   good?: string[];
   junk?: string[];
   'train-good'?: string[];

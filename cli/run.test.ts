@@ -112,6 +112,67 @@ test('sort: the place, the labels and the trace of every message', async () => {
   });
 });
 
+describe('trays and the timetable', () => {
+  const setup = (zone: string | null) =>
+    written(
+      'delivery.json',
+      JSON.stringify({
+        ...demoSetup(0),
+        register: [],
+        rules: [],
+        trays: [
+          {
+            id: 't',
+            name: 'Bulletins',
+            when: { match: 'any', of: [{ field: 'from', how: 'domain', text: 'b.test' }] },
+            labels: [],
+            round: { by: 'hours', days: ['MO'], times: ['07:00'] },
+            since: 0,
+          },
+        ],
+        delivery: { morning: 8, zone, timetable: { on: true, open: [], times: [{ day: 'SU', at: '02:30' }] } },
+      }),
+    );
+
+  test('moments: every delivery between two, with the offset of the zone then', async () => {
+    const { code, lines } = await cli(
+      ...[
+        'moments',
+        setup('Europe/Copenhagen'),
+        '--from',
+        '2026-03-28T00:00:00Z',
+        '--to',
+        '2026-03-30T05:00:00Z',
+        '--json',
+      ],
+    );
+    expect(code).toBe(0);
+    expect(lines()).toEqual([
+      { at: '2026-03-29T03:30:00+02:00', what: 'timetable', name: 'fixed time' },
+      { at: '2026-03-30T07:00:00+02:00', what: 'tray', name: 'Bulletins' },
+    ]);
+  });
+
+  test('sort: the tray and until when', async () => {
+    const mail = written('b.eml', 'From: x@b.test\nSubject: Bulletin\n\nNews\n');
+    const other = written('c.eml', 'From: x@c.test\nSubject: Berth\n\nNews\n');
+    const file = setup('America/New_York');
+    const { lines } = await cli('sort', mail, other, '--setup', file, '--now', '2026-11-24T10:00:00Z', '--json');
+    // The timetable has the tray’s round of Monday wait for its own time, on Sunday.
+    expect(lines()[0]).toMatchObject({ place: 'held', tray: 'Bulletins', until: '2026-12-06T02:30:00-05:00' });
+    expect(lines()[1]).toMatchObject({ place: 'held', tray: null, until: '2026-11-29T02:30:00-05:00' });
+  });
+
+  test('what is wrong is said, with exit code 2', async () => {
+    expect(await cli('moments', setup('Nowhere/At_All'), '--from', '2026-01-01', '--to', '2026-01-02')).toMatchObject({
+      code: 2,
+      error: expect.stringContaining('delivery.zone: must be the name of a time zone'),
+    });
+    expect(await cli('moments', setup(null), '--from', 'soon', '--to', '2026-01-02')).toMatchObject({ code: 2 });
+    expect(await cli('moments', setup(null), '--from', '2026-01-02', '--to', '2026-01-01')).toMatchObject({ code: 2 });
+  });
+});
+
 describe('junk-eval', () => {
   const mbox = (name: string, subjects: string[]) =>
     written(

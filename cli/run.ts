@@ -5,9 +5,11 @@ import { demoMailbox } from '../demo/mailbox';
 import {
   Conversations,
   DeepTexts,
+  deliveriesOf,
   envelopeOf,
   evidenceOf,
   featuresOf,
+  isoIn,
   JunkModel,
   Line,
   messageOfStored,
@@ -25,6 +27,7 @@ import { reasonOf } from '../src/core/text/sentences';
 import { fileText, messagesOf, OptionError, setupOf, UsageError } from './files';
 import { junkEval } from './junkEval';
 import { queryOf } from './search';
+import { moments } from './moments';
 import { sieveRead, sieveWrite } from './sieve';
 import { type Output, type Options, wholeNumber } from './options';
 
@@ -32,6 +35,8 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
   summary FILE… [--json]                    how many messages, how many damaged, how many bytes
   messages FILE… [--json]                   every message: who, when, what
   sort FILE… --setup SETUP.json [--json]    where the sorting line puts every message, and why
+  moments SETUP.json --from T --to T [--json]
+                                            every delivery that its trays and its timetable hold between two moments
   junk-eval --good FILE… --junk FILE… [--folds N] [--seed S] [--headers]
   junk-eval --train-good FILE… --train-junk FILE… --test-good FILE… --test-junk FILE… [--headers]
                                             how good the junk filter is on that mail, as one object
@@ -58,6 +63,9 @@ export async function run(args: string[], output: Output): Promise<number> {
         return 0;
       case 'sort':
         await sort(some(files), values, output);
+        return 0;
+      case 'moments':
+        await moments(files, values, output);
         return 0;
       case 'sieve-write':
         await sieveWrite(files, output);
@@ -103,6 +111,8 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
         count: { type: 'string' },
         seed: { type: 'string' },
         now: { type: 'string' },
+        from: { type: 'string' },
+        to: { type: 'string' },
         good: { type: 'string', multiple: true },
         junk: { type: 'string', multiple: true },
         'train-good': { type: 'string', multiple: true },
@@ -171,12 +181,15 @@ async function sort(files: string[], options: Options, output: Output): Promise<
   const now = timeOf(options.now);
   const line = new Line(setup);
   const names = new Map(setup.labels.map((label) => [label.id, label.name]));
+  const trays = new Map(setup.trays.map((tray) => [tray.id, tray.name]));
+  const { zone } = deliveriesOf(setup);
   const model = await junkModel(setup);
   const own = await ownMessages(files, setup);
   for await (const { index, envelope, message } of envelopes(files)) {
     const reading = readForJunk(message, envelope);
     const score = scoreOf(model.margin(featuresOf(reading)));
-    const { place, labels, read, flag, ink, trace } = line.decide(envelope, {
+    const { place, labels, read, flag, ink, tray, until, trace } = line.decide(envelope, {
+      arrives: now,
       score: Math.floor(score),
       now,
       answersOwn: envelope.references.some((id) => own.has(id)),
@@ -194,6 +207,8 @@ async function sort(files: string[], options: Options, output: Output): Promise<
           read,
           flag: flag && { due: isoDate(flag.due) },
           ink,
+          tray: tray === null ? null : (trays.get(tray) ?? tray),
+          until: until === null || until === Infinity ? null : isoIn(zone, until),
           score,
           evidence,
           trace,
@@ -206,7 +221,8 @@ async function sort(files: string[], options: Options, output: Output): Promise<
 /** The Message-IDs of what the person wrote, where rules ask for answers to it. */
 async function ownMessages(files: string[], setup: Setup): Promise<Set<string>> {
   const own = new Set<string>();
-  if (!JSON.stringify(setup.rules).includes('"field":"answer"')) return own;
+  const { rules, trays, delivery } = setup;
+  if (!JSON.stringify([rules, trays, delivery]).includes('"field":"answer"')) return own;
   const addresses = new Set(setup.accounts.map(({ address }) => address));
   for await (const { envelope } of envelopes(files))
     if (envelope.messageId && addresses.has(envelope.from.address.toLowerCase())) own.add(envelope.messageId);

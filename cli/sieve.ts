@@ -1,17 +1,12 @@
 // `sieve-write` and `sieve-read`: rules as Sieve scripts, and back.
 import { readFile } from 'node:fs/promises';
-import { emptySetup, readScript, scriptOf, type Remark } from '../src/core';
-import { fileError, setupOf, UsageError } from './files';
+import { emptySetup, readScript, setupScript, type Remark } from '../src/core';
+import { fileError, oneFile as one, setupOf, UsageError } from './files';
 import type { Options, Output } from './options';
-
-function one(files: readonly string[], what: string): string {
-  if (files.length !== 1) throw new UsageError(`Name one file: ${what}.`);
-  return files[0];
-}
 
 /** The rules of a setup as a script on standard output; what Sieve can't say, on standard error. */
 export async function sieveWrite(files: readonly string[], output: Output): Promise<void> {
-  const { script, unsaid } = scriptOf(await setupOf(one(files, 'the setup')));
+  const { script, unsaid } = setupScript(await setupOf(one(files, 'the setup')));
   output.out(script);
   for (const { rule, says } of unsaid) output.error(`${rule}: ${says}.\n`);
 }
