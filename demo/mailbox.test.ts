@@ -4,6 +4,7 @@ import { featuresOf, Line, Message, parseEnvelope, readForJunk, readModel, score
 import { lexicon } from './lexicon';
 import { demoArrival, demoMailbox } from './mailbox';
 import { demoSetup } from './setup';
+import { deliveriesOf } from '../src/core';
 
 const now = Date.UTC(2026, 10, 24, 10, 30);
 const mailbox = demoMailbox(2_500, 7, now);
@@ -56,7 +57,7 @@ test('about 140 in the Inbox once it rode the line, with wanted mail in Junk', (
   for (const [i, { marked }] of mailbox.entries()) if (marked) model.learn(features[i], marked === 'junk');
   const score = (i: number) => Math.floor(scoreOf(model.margin(features[i])));
   const places = mailbox.map((m, i) =>
-    m.place === 'inbox' ? line.decide(envelopes[i], { score: score(i) }).place : m.place,
+    m.place === 'inbox' ? line.decide(envelopes[i], { score: score(i), now, came: m.date }).place : m.place,
   );
   const inbox = places.filter((p) => p === 'inbox').length;
   expect(inbox).toBeGreaterThan(110);
@@ -135,4 +136,18 @@ test('arrivals are different messages of this moment', () => {
   const arrivals = Array.from({ length: 50 }, (_, i) => parseEnvelope(demoArrival(i, 7, now).raw));
   expect(new Set(arrivals.map((e) => e.messageId)).size).toBe(50);
   expect(arrivals.every((e) => e.date === now && e.damage === null)).toBe(true);
+});
+
+test('three trays with different rounds, one of them due within minutes, and a message that is put off and unanswered', () => {
+  const setup = demoSetup(now);
+  const deliveries = deliveriesOf(setup);
+  const next = setup.trays.map(({ id }) => (deliveries.nextRound(id, now) ?? Infinity) - now);
+  expect(new Set(setup.trays.map(({ round }) => JSON.stringify(round))).size).toBe(3);
+  expect(Math.min(...next)).toBeGreaterThan(60_000);
+  expect(Math.min(...next)).toBeLessThanOrEqual(5 * 60_000);
+  const putOff = mailbox.flatMap((message, i) => (message.place === 'held' ? [{ message, i }] : []));
+  expect(putOff).toHaveLength(1);
+  const [{ message, i }] = putOff;
+  expect(message.until).toBeGreaterThan(now);
+  expect(envelopes.some(({ references }) => references.includes(envelopes[i].messageId))).toBe(false);
 });

@@ -21,6 +21,8 @@ export interface DemoMessage {
   flagged: boolean;
   /** When what is flagged is due, milliseconds since 1970. */
   due?: number;
+  /** Until when it is put off, milliseconds since 1970. */
+  until?: number;
   /** What the person marked it as: the keywords $Junk and $NotJunk (RFC 9051, section 2.3.2). */
   marked?: 'junk' | 'good';
 }
@@ -107,7 +109,8 @@ export function demoMailbox(count: number, seed: number, now: number): DemoMessa
     drafts.push(...some);
     here += some.filter(isHere).length;
   }
-  return drafts
+  const alone = new Set<Uint8Array>();
+  const list = drafts
     .map((draft, i) => ({ draft: { ...draft, date: Math.floor(draft.date / 1000) * 1000 }, i }))
     .filter(({ draft }) => isHere(draft))
     .slice(0, count)
@@ -115,10 +118,22 @@ export function demoMailbox(count: number, seed: number, now: number): DemoMessa
       const raw = written(draft, Random.of(seed ^ 0x5eed, i));
       const keeping = kept(draft, evening, Random.of(seed ^ 0x6e97, i));
       const due = dueOf(draft, keeping, Random.of(seed ^ 0xd0e, i));
+      if (draft.kind === 'work' && draft.message.references === undefined) alone.add(raw);
       const marked = markOf(draft, keeping, Random.of(seed ^ 0x3a2c, i));
       return { raw, sender: draft.message.from.address, date: draft.date, ...keeping, ...due, ...marked };
     })
     .sort((a, b) => a.date - b.date);
+  putOne(list, alone, evening);
+  return list;
+}
+
+/** One of the last days’ messages, which nobody answered, is put off: it is back at nine on the day after the next. */
+function putOne(list: DemoMessage[], alone: ReadonlySet<Uint8Array>, evening: number): void {
+  // What came today may not have come yet at another minute of the day.
+  const lately = ({ raw, place, seen, flagged, date }: DemoMessage) =>
+    alone.has(raw) && place === 'inbox' && seen && !flagged && date < evening - day && date > evening - 6 * day;
+  const one = list.findLast(lately);
+  if (one) Object.assign(one, { place: 'held', until: evening + day + 9 * 60 * minute });
 }
 
 /** The arrival of that number (from 0) while the page is open: a message as it would come in at `now`. */

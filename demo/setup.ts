@@ -1,5 +1,6 @@
 // What the demo's person had decided before: the setup that the demo mailbox rides the sorting line with.
 import { desk, self } from './cast';
+import { timeOfDay, weekdays } from '../src/core/delivery/week';
 import { emptySetup, type Setup } from '../src/core/line/setup';
 
 const rules: Setup['rules'] = [
@@ -25,7 +26,8 @@ const rules: Setup['rules'] = [
         { field: 'list', how: 'contains', text: 'quayside-canteen' },
       ],
     },
-    unless: null,
+    // The newest are in the trays.
+    unless: { match: 'any', of: [{ field: 'age', how: 'under', days: 8 }] },
     then: [{ do: 'move', place: 'folder:bulletins' }],
   },
   {
@@ -114,6 +116,41 @@ const rules: Setup['rules'] = [
   },
 ];
 
+/** The time of day so many minutes after a moment, by the clock of this machine. */
+function timeAfter(now: number, minutes: number): string {
+  const then = new Date(now + minutes * 60_000);
+  return timeOfDay(then.getHours() * 60 + then.getMinutes());
+}
+
+/** The demo's trays. One is delivered some minutes after the demo was begun. */
+function demoTrays(now: number): Setup['trays'] {
+  const list = (text: string) => ({ field: 'list' as const, how: 'contains' as const, text });
+  const tray = { labels: [], since: now - 60 * 86_400_000 };
+  return [
+    {
+      ...tray,
+      id: 'trade',
+      name: 'Trade press',
+      when: { match: 'any', of: [list('shortsea-review'), list('green-ports'), list('ticketwell')] },
+      round: { by: 'hours', days: ['MO'], times: ['07:00'] },
+    },
+    {
+      ...tray,
+      id: 'crew',
+      name: 'Crew and canteen',
+      when: { match: 'any', of: [list('crew-welfare'), list('quayside-canteen')] },
+      round: { by: 'hours', days: ['MO', 'TU', 'WE', 'TH', 'FR'], times: ['12:00', '16:00'] },
+    },
+    {
+      ...tray,
+      id: 'telemetry',
+      name: 'Fleet telemetry',
+      when: { match: 'any', of: [{ field: 'from', how: 'domain', text: 'telemetry.halden-pumps.example' }] },
+      round: { by: 'hours', days: [...weekdays], times: [timeAfter(now, 4)] },
+    },
+  ];
+}
+
 /** The demo's setup; `now` in milliseconds since 1970, for the dates of its entries. */
 export function demoSetup(now: number): Setup {
   const days = (n: number) => now - n * 86_400_000;
@@ -166,6 +203,7 @@ export function demoSetup(now: number): Setup {
       entry('marine', 'list', 'marine.skerries-weather.example', 'safe', 75, 'Storm warnings come by it'),
       entry('harbourmaster', 'address', 'e.marwick@stonness-harbour.example', 'safe', 76, 'Harbour master'),
     ],
+    trays: demoTrays(now),
     rules,
     folders: [
       { id: 'bulletins', name: 'Bulletins' },

@@ -123,13 +123,14 @@ export class PostOffice {
     return {
       cursor: cursorText(next),
       more: next.index < count,
-      arrived: arrived.map(({ there, message: { raw, place, seen, flagged, due, marked } }) => ({
+      arrived: arrived.map(({ there, message: { raw, place, seen, flagged, due, until, marked } }) => ({
         there,
         raw: Buffer.from(raw).toString('base64'),
         place,
         seen,
         flagged,
         due,
+        until,
         marked,
       })),
       // The stand-in keeps nothing of what becomes of messages.
