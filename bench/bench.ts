@@ -1,10 +1,11 @@
 // `npm run bench -- --junk`: how good the junk filter is (junk.ts); `-- --search`: finding and clearing out (search.ts);
-// `-- --large`: messages of 33 MB (large.ts).
+// `-- --delivery`: trays, the hold and the timetable (delivery.ts); `-- --large`: messages of 33 MB (large.ts).
 // `npm run bench [-- COUNT …] [--no-browser]`: one table, on the real corpus and on demo mailboxes of 10,000 and 100,000.
 import { spawnSync } from 'node:child_process';
 import { measureBrowser, type BrowserFigures } from './browser';
 import { demoFiles, realFiles } from './files';
 import { benchJunk } from './junk';
+import { benchDelivery } from './delivery';
 import { benchLarge } from './large';
 import { measureNode, type NodeFigures } from './node';
 import { benchSearch } from './search';
@@ -22,6 +23,11 @@ if (args.includes('--junk')) {
 
 if (args.includes('--large')) {
   await benchLarge();
+  process.exit(0);
+}
+
+if (args.includes('--delivery')) {
+  await benchDelivery(sizes.at(-1) ?? 100_000);
   process.exit(0);
 }
 

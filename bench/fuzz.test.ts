@@ -7,7 +7,7 @@ import { fuzzCards, fuzzFiles, fuzzMessages, fuzzSettings } from './fuzz';
 import { chance } from './chance';
 import { anything } from './fuzzing';
 
-const some = Number(process.env.FUZZ ?? 300);
+const some = Number(process.env.FUZZ ?? 200);
 
 test('messages, altered and made: none throws, none stops the next', async () => {
   expect((await fuzzMessages(some)).count).toBe(some);

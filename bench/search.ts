@@ -38,7 +38,7 @@ const mostForMiniSearch = Math.max(
  * So many messages of real length: the corpus over and over, each time with other identifiers, other dates, and the lines
  * of its bodies mixed with those of the message before, so that no two say the same.
  */
-function* messagesOfRealLength(count: number): Generator<Uint8Array> {
+export function* messagesOfRealLength(count: number): Generator<Uint8Array> {
   const real = realMessages().map((raw) => {
     const text = Buffer.from(raw).toString('latin1');
     const at = /\r?\n\r?\n/.exec(text)?.index ?? text.length;
@@ -58,9 +58,19 @@ function* messagesOfRealLength(count: number): Generator<Uint8Array> {
 
 export async function fill(count: number): Promise<{ mailbox: Mailbox; seconds: number; raws: Uint8Array[] }> {
   const raws = [...messagesOfRealLength(count)];
+  return { ...(await fillStore(raws)), raws };
+}
+
+/** Brings messages into a mailbox on a store in memory; `seconds`: how long that took. */
+export async function fillStore(
+  raws: readonly Uint8Array[],
+): Promise<{ mailbox: Mailbox; seconds: number; records: Map<string, unknown> }> {
   const size = 5_000;
-  const files = Array.from({ length: Math.ceil(count / size) }, (_, at) => raws.slice(at * size, (at + 1) * size));
-  const mailbox = await Mailbox.open(memoryStore(), Date.now, () => undefined, here);
+  const files = Array.from({ length: Math.ceil(raws.length / size) }, (_, at) =>
+    raws.slice(at * size, (at + 1) * size),
+  );
+  const records = new Map<string, unknown>();
+  const mailbox = await Mailbox.open(memoryStore(records), Date.now, () => undefined, here);
   let seconds = 0;
   for (const [at, some] of files.entries()) {
     const parts = some.map((raw, i) => toMbox(raw, 'eml', 'x@x.test', 0, i === some.length - 1));
@@ -85,13 +95,13 @@ export async function fill(count: number): Promise<{ mailbox: Mailbox; seconds: 
     seconds += (performance.now() - start) / 1000;
   }
   await mailbox.ready();
-  return { mailbox, seconds, raws };
+  return { mailbox, seconds, records };
 }
 
 const at = (times: number[], share: number) =>
   times.toSorted((a, b) => a - b)[Math.min(times.length - 1, Math.floor(share * times.length))];
 
-async function timed(work: () => unknown): Promise<number> {
+export async function timed(work: () => unknown): Promise<number> {
   const start = performance.now();
   await work();
   return performance.now() - start;
