@@ -1,6 +1,6 @@
 // Acting: needs A3, A5, B3, B7, B8, B9, lanes, and that where the person is is kept.
-import { expect, test, type Locator, type Page } from '@playwright/test';
-import { counts, goTo, openDemo, openRow, openWith, placeLink, rows } from './desk';
+import { expect, test, type Page } from '@playwright/test';
+import { dragRow, counts, goTo, openDemo, openRow, openWith, placeLink, rows } from './desk';
 
 const some = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `m${i}` }));
 const lane = (page: Page, name: string) => page.getByRole('region', { name: `Lane ${name}` });
@@ -94,47 +94,19 @@ test('B7: swipes at 390x844, picked by the person; a short one does nothing', as
   await page.close();
 });
 
-/** The mouse takes a row somewhere, as a hand does: not in one jump. */
-async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
-  await to.scrollIntoViewIfNeeded();
-  // It waits until nothing moves any more: rows may just have come.
-  await from.hover({ position: { x: 120, y: 30 } });
-  const a = await from.boundingBox();
-  await page.mouse.down();
-  await page.mouse.move((a?.x ?? 0) + 100, (a?.y ?? 0) + 34, { steps: 3 });
-  const target = to.locator('xpath=ancestor::li[1]');
-  let n = 0;
-  // A hand moves on until it sees that it is there: what is under it is told only where it moves.
-  await expect
-    .poll(
-      async () => {
-        const b = await to.boundingBox();
-        await page.mouse.move((b?.x ?? 0) + 40 + (n++ % 3), (b?.y ?? 0) + 12, { steps: 3 });
-        return target.getAttribute('class');
-      },
-      { intervals: [50] },
-    )
-    .toContain('drop-here');
-  // What one holds it over does not slide away from under it, however long one thinks.
-  const before = await to.boundingBox();
-  await page.waitForTimeout(400);
-  expect(await to.boundingBox()).toEqual(before);
-  await page.mouse.up();
-}
-
 test('B8: dragged to a place, to a label, and back to the Inbox; many at once', async ({ page }) => {
   await openDemo(page);
   const before = { inbox: await counts(page, 'Inbox'), weather: await counts(page, 'Weather') };
-  await drag(page, rows(page).nth(0), placeLink(page, 'Weather'));
+  await dragRow(page, rows(page).nth(0), placeLink(page, 'Weather'));
   await expect.poll(() => counts(page, 'Weather')).toMatchObject({ total: before.weather.total + 1 });
   await rows(page).nth(1).getByRole('checkbox').click();
   await rows(page).nth(2).getByRole('checkbox').click();
-  await drag(page, rows(page).nth(2), page.locator('nav').getByRole('link', { name: 'Engine room' }));
+  await dragRow(page, rows(page).nth(2), page.locator('nav').getByRole('link', { name: 'Engine room' }));
   await expect(page.getByText('Labelled 2 messages Engine room.')).toBeVisible();
   await page.keyboard.press('Escape');
   await placeLink(page, 'Weather').click();
   await expect(page.getByRole('heading', { name: 'Weather', level: 1 })).toBeVisible();
-  await drag(page, rows(page).nth(0), placeLink(page, 'Inbox').last());
+  await dragRow(page, rows(page).nth(0), placeLink(page, 'Inbox').last());
   await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ total: before.inbox.total });
 });
 
