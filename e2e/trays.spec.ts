@@ -351,3 +351,24 @@ test('by drag onto a tray on the left, and from Senders: what comes of a sender,
   await expect(link).toContainText('4 wait');
   await expect(page.getByText('The Inbox is clear')).toBeVisible();
 });
+
+test('whoever leaves while something is saved stays where they went', async ({ page }) => {
+  await openWith(page, [{ id: 'a', subject: 'Berth 4' }]);
+  // A few milliseconds decide: the tray is saved before the page that was chosen is on the screen.
+  for (const ms of [0, 4, 8, 12]) {
+    await goTo(page, `/trays/new?of=${ms}`);
+    await page.getByLabel('Name', { exact: true }).fill(`Reading ${ms}`);
+    await page.getByLabel('Text in From').fill(`bulletin${ms}.test`);
+    const save = page.getByRole('button', { name: 'Save the tray' });
+    await expect(save).toBeEnabled();
+    await save.evaluate((button: HTMLButtonElement, later) => {
+      button.click();
+      setTimeout(() => {
+        history.pushState({ idx: history.length, key: String(later) }, '', '/inbox');
+        dispatchEvent(new PopStateEvent('popstate', { state: history.state as unknown }));
+      }, later);
+    }, ms);
+    await expect(page.getByText(`Made the tray “Reading ${ms}”`).first()).toBeVisible();
+    expect(new URL(page.url()).pathname).toBe('/inbox');
+  }
+});

@@ -102,7 +102,7 @@ export function ImportStrip() {
           </p>
         )}
         {refused.length > 0 && (
-          <ul className="mt-1 max-h-40 overflow-y-auto text-sm">
+          <ul aria-label="Not taken" tabIndex={0} className="mt-1 max-h-40 overflow-y-auto text-sm">
             {refused.map(({ file, reason }, i) => (
               <li key={i}>
                 <strong>{file}</strong> was not taken. {reason}

@@ -58,7 +58,7 @@ export function AttachmentSeen({ id, index, attachment, onSave, onClose }: Attac
           <X size={14} aria-hidden />
         </button>
       </figcaption>
-      <div className="max-h-[70vh] overflow-auto p-3">
+      <div role="region" aria-label="The attachment" tabIndex={0} className="max-h-[70vh] overflow-auto p-3">
         {seen === null && <Waiting says="Opening the attachment …" />}
         {seen === 'gone' && <p>It can’t be read from storage any more.</p>}
         {(broken || (seen !== 'gone' && seen?.kind === 'nothing')) && (

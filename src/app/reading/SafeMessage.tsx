@@ -29,7 +29,14 @@ export function SafeMessage({ row, when }: { row: Row; when: string }) {
         </p>
       </header>
       {message && <Suspicions list={message.suspicions} dead={false} />}
-      <div className="max-h-72 overflow-y-auto px-4 py-3 [overflow-wrap:anywhere] whitespace-pre-wrap" dir="auto">
+      {/* A long text is scrolled by keys, too. */}
+      <div
+        role="region"
+        aria-label="Text of the message"
+        tabIndex={0}
+        className="max-h-72 overflow-y-auto px-4 py-3 [overflow-wrap:anywhere] whitespace-pre-wrap"
+        dir="auto"
+      >
         {waiting && !message ? 'Opening …' : (error ?? (text.trim().slice(0, shown) || 'This message has no text.'))}
       </div>
     </>

@@ -18,7 +18,11 @@ export function Guards({ list, sure, onSure }: GuardsProps) {
           <div key={guard.says} className="mb-1">
             <p className="font-semibold">{guard.says}</p>
             {guard.people.length > 0 && (
-              <ul className="ml-4 max-h-32 list-disc overflow-y-auto text-sm [overflow-wrap:anywhere]">
+              <ul
+                aria-label={guard.says}
+                tabIndex={0}
+                className="ml-4 max-h-32 list-disc overflow-y-auto text-sm [overflow-wrap:anywhere]"
+              >
                 {guard.people.map(({ name, address }) => (
                   <li key={address}>
                     {name && `${name} `}

@@ -18,7 +18,9 @@ export function useLeave(): (to: string | -1) => void {
     };
   }, [key, idle]);
   return (to) => {
-    if (now.current !== key) return;
+    // The history is ahead of the page until what was chosen is on the screen.
+    const state = window.history.state as { key?: string } | null;
+    if (now.current !== key || (state?.key ?? 'default') !== key) return;
     if (to === -1) void navigate(-1);
     else void navigate(to);
   };
