@@ -25,6 +25,7 @@ export interface Options {
   folds?: string;
   headers?: boolean;
   queries?: string;
+  sent?: boolean;
 }
 
 export function wholeNumber(text: string | undefined, name: string, standard: number | null, least = 0): number {
@@ -33,4 +34,11 @@ export function wholeNumber(text: string | undefined, name: string, standard: nu
   if (text === undefined || !/^\d+$/.test(text) || !Number.isSafeInteger(value) || value < least)
     throw new UsageError(`--${name} must be a whole number from ${least} up.`);
   return value;
+}
+
+/** The moment that `--now` names; without it, this one. */
+export function timeOf(text: string | undefined): number {
+  const now = text === undefined ? Date.now() : Date.parse(text);
+  if (Number.isNaN(now)) throw new UsageError('--now must be a time like 2026-11-24T10:00:00Z.');
+  return now;
 }

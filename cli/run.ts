@@ -29,7 +29,8 @@ import { junkEval } from './junkEval';
 import { queryOf } from './search';
 import { moments } from './moments';
 import { sieveRead, sieveWrite } from './sieve';
-import { type Output, type Options, wholeNumber } from './options';
+import { type Output, type Options, timeOf, wholeNumber } from './options';
+import { write } from './write';
 
 const usage = `usage: npm run cli -- VERB [FILE…] [options]
   summary FILE… [--json]                    how many messages, how many damaged, how many bytes
@@ -46,6 +47,7 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
   search FILE… 'QUERY' [--json]             the messages that a query asks for (keys of IMAP SEARCH, RFC 9051);
                                             --queries FILE: one query a line, --json: the indexes for each
   threads FILE… [--json]                    the conversations (RFC 5256, REFERENCES), who answers whom
+  write DRAFT.json [--now TIME] [--sent]    the raw message of a draft, as it goes out; --sent: as it stands in Sent
   demo --count N [--seed S] [--now TIME]    the demo mailbox as an mbox on standard output
 `;
 
@@ -81,6 +83,9 @@ export async function run(args: string[], output: Output): Promise<number> {
         return 0;
       case 'junk-eval':
         await junkEval([...files], values, output);
+        return 0;
+      case 'write':
+        await write(files, values, output);
         return 0;
       case 'demo':
         await demo(values, output);
@@ -122,6 +127,7 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
         folds: { type: 'string' },
         headers: { type: 'boolean' },
         queries: { type: 'string' },
+        sent: { type: 'boolean' },
       },
     });
     return { values: { ...values, json: values.json ?? false }, positionals };
@@ -277,13 +283,6 @@ async function threads(files: string[], options: Options, output: Output): Promi
     if (options.json) output.out(json({ conversation: index, members, parents }));
     else output.out(`${index}\t${members.length}\t${subjects[index]}\n`);
   }
-}
-
-/** The moment that `--now` names; without it, this one. */
-function timeOf(text: string | undefined): number {
-  const now = text === undefined ? Date.now() : Date.parse(text);
-  if (Number.isNaN(now)) throw new UsageError('--now must be a time like 2026-11-24T10:00:00Z.');
-  return now;
 }
 
 async function demo(options: Options, output: Output): Promise<void> {

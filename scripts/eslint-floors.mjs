@@ -17,6 +17,7 @@ const coreFloors = [
   'data',
   'text',
   'mail',
+  'writing',
   'agenda',
   'effects',
   'conversations',

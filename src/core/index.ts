@@ -5,6 +5,8 @@ export { Message, messageOfStored, type StoredMessage } from './mail/message';
 export { type Envelope } from './mail/envelopeSchema';
 export { MboxSplitter, messageOf, sniffMail, toEml, toMbox, type Form } from './mail/mbox';
 export { writeMessage, type MessageToWrite } from './mail/writing';
+export { composeMessage, type FileToSend, type WrittenMessage } from './writing/composing';
+export { readRecipient, readRecipients } from './writing/recipient';
 export { baseSubject } from './conversations/baseSubject';
 export { threadable } from './conversations/threadable';
 export { Conversations, type Threadable } from './conversations/threading';

@@ -191,7 +191,9 @@ export function* domainsUp(domain: string): Generator<string> {
 /** An address as it stands in a header field: the name quoted or encoded where it has to be. */
 export function formatAddress({ name, address }: Address): string {
   if (!name) return address;
-  if (!/^[\x20-\x7e]*$/.test(name)) return `${encodeWords(name)} <${address}>`;
+  // As few words as can be: not every reader puts those of a name together again.
+  const encoded = encodeWords(name, 45);
+  if (encoded !== name) return `${encoded} <${address}>`;
   const plain = /^[\w!#$%&'*+/=?^`{|}~ -]+$/.test(name);
   return `${plain ? name : `"${name.replace(/(["\\])/g, '\\$1')}"`} <${address}>`;
 }

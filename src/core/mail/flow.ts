@@ -27,11 +27,11 @@ export function unflowed(text: string, delSp: boolean): string {
     while (line[depth] === '>') depth++;
     const stuffed = line[depth] === ' ';
     let content = line.slice(depth + (stuffed ? 1 : 0));
-    // What was stuffed so that it is no quote must not look like one.
-    if (depth === 0 && stuffed && content.startsWith('>')) content = ` ${content}`;
     const signature = content === '-- ';
     if (depth !== at || signature) close();
     at = depth;
+    // What was stuffed so that it is no quote must not look like one.
+    if (depth === 0 && stuffed && pieces.length === 0 && content.startsWith('>')) content = ` ${content}`;
     const goesOn = content.endsWith(' ') && !signature;
     pieces.push(goesOn && delSp ? content.slice(0, -1) : content);
     if (!goesOn) close();

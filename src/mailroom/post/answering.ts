@@ -1,7 +1,7 @@
 // Answering a message: what an answer begins with, and sending it through the post office.
 import { AccountIndex } from '../../core/mail/account';
 import { formatAddress, parseAddresses, type Address } from '../../core/mail/address';
-import { answerSubject, answerText, recipientsOf, threadFields } from '../../core/mail/answer';
+import { answerSubject, answerText, recipientsOf, threadFields } from '../../core/writing/answer';
 import { answerSchema, type Answer, type AnswerFile, type AnswerStart } from '../border/answers';
 import { type Outcome } from '../border/outcome';
 import { seenFrom } from '../questions/conversations';
