@@ -7,6 +7,12 @@ import { z } from 'zod';
 import { demoSetup } from '../demo/setup';
 import { PostOffice, type PostOfficeOptions } from './postOffice';
 
+/** A message with those in Bcc, whom it does not name. */
+const hiddenSchema = z.object({
+  raw: z.string(),
+  bcc: z.array(z.object({ name: z.string().max(2_000), address: z.string().max(400) })).max(1_000),
+});
+
 /**
  * What a page of ours may do: run its own scripts, and speak to this server only. The frame that shows a message
  * inherits it, so whatever gets through the cleaning can neither run nor fetch.
@@ -70,7 +76,7 @@ export interface AppOptions extends PostOfficeOptions {
 /** Builds the server; it does not listen yet. */
 export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
-    bodyLimit: 26 << 20,
+    bodyLimit: 36 << 20,
     // A request that never ends, and an answer that nobody takes, are let go.
     requestTimeout: 60_000,
     connectionTimeout: 120_000,
@@ -103,10 +109,12 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     post.changes(request.query.cursor ?? null),
   );
   app.post('/api/post/submit', async (request, reply) => {
-    if (!Buffer.isBuffer(request.body))
-      return reply.code(415).send({ message: 'A message is sent as message/rfc822.' });
+    const hidden = hiddenSchema.safeParse(request.body);
+    if (!Buffer.isBuffer(request.body) && !hidden.success)
+      return reply.code(415).send({ message: 'A message is sent as message/rfc822, or with its Bcc as JSON.' });
+    const raw = Buffer.isBuffer(request.body) ? request.body : Buffer.from(hidden.data?.raw ?? '', 'base64');
     const asked = z.object({ cursor: z.string().optional() }).safeParse(request.query);
-    return post.submit(new Uint8Array(request.body), asked.data?.cursor ?? null);
+    return post.submit(new Uint8Array(raw), asked.data?.cursor ?? null, hidden.data?.bcc);
   });
   app.post('/api/post/leave', async (request, reply) => {
     const asked = z.object({ url: z.string().max(2_000) }).safeParse(request.body);

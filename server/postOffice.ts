@@ -1,8 +1,11 @@
 // The post office: a stand-in that hands out the demo's mail as raw messages, lets more arrive while a page asks, and
 // takes what is sent. It keeps nothing of the person's but what was sent to it since it was started.
 import { randomInt } from 'node:crypto';
+import { formatAddress, type Address } from '../src/core/mail/address';
 import { parseEnvelope } from '../src/core/mail/envelope';
 import { parseStructure } from '../src/core/mail/structure';
+import { foldField } from '../src/core/mail/writing';
+import { joinBytes } from '../src/core/data/bytes';
 import { keepNewest } from '../src/core/data/memo';
 import { leavingWays } from '../src/core/senders/leavingWays';
 import { demoArrival, demoMailbox, type DemoMessage } from '../demo/mailbox';
@@ -193,20 +196,23 @@ export class PostOffice {
   }
 
   /** Takes a raw message that is sent; for the page with that cursor it stands in Sent from the next question on. */
-  submit(raw: Uint8Array, cursor: string | null): { messageId: string } {
+  submit(raw: Uint8Array, cursor: string | null, bcc: readonly Address[] = []): { messageId: string } {
     const box = cursor === null ? 0 : readCursor(cursor, this.options.count, this.options.now()).box;
     if (raw.length > largestSent) throw new PostOfficeError('The message is too large: 25 MB is the most.');
     const envelope = parseEnvelope(raw);
     if (!envelope.from.address) throw new PostOfficeError('The message names no sender (From).');
-    if (![...envelope.to, ...envelope.cc].some((a) => a.address.includes('@')))
-      throw new PostOfficeError('The message names nobody to send it to (To or Cc).');
+    if (![...envelope.to, ...envelope.cc, ...bcc].some((a) => a.address.includes('@')))
+      throw new PostOfficeError('The message names nobody to send it to (To, Cc or Bcc).');
     const { messageId } = envelope;
     // What is sent again is the same message.
     if (!this.sent.some((one) => one.messageId === messageId && one.box === box))
       this.sent.push({
         messageId,
         box,
-        raw,
+        // Only the sender's own copy says who else had it (RFC 5322, section 3.6.3).
+        raw: bcc.length
+          ? joinBytes([new TextEncoder().encode(foldField('Bcc', bcc.map(formatAddress).join(', '))), raw])
+          : raw,
         sender: envelope.from.address,
         date: this.options.now(),
         place: 'sent',

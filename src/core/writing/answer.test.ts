@@ -1,4 +1,4 @@
-import { answerSubject, answerText, recipientsOf, threadFields } from './answer';
+import { answerSubject, quotedText, recipientsOf, threadFields } from './answer';
 
 const a = (address: string, name = '') => ({ name, address });
 const own = new Set(['me@y.test', 'desk@y.test']);
@@ -46,7 +46,8 @@ test('RFC 5322, section 3.6.4: In-Reply-To and References', () => {
   expect(long.references?.at(-1)).toBe('z');
 });
 test('what is answered stands quoted below the room to write', () => {
-  expect(answerText(a('ann@x.test', 'Ann'), 'Tue 24 Nov 2026, 10:00', 'Berth 2?')).toBe(
-    '\n\nAnn wrote on Tue 24 Nov 2026, 10:00:\n> Berth 2?\n',
+  const envelope = { from: a('ann@x.test', 'Ann'), to: [], cc: [], subject: '' };
+  expect(quotedText({ envelope, when: 'Tue 24 Nov 2026, 10:00', text: 'Berth 2?', html: null })).toBe(
+    'Ann wrote on Tue 24 Nov 2026, 10:00:\n> Berth 2?',
   );
 });

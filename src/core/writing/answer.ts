@@ -145,11 +145,6 @@ export const forwardedText = (message: Quotable): string =>
     .map(([word, value]) => `${word}: ${value}`)
     .join('\n')}\n\n${message.text.trimEnd()}`;
 
-/** The text that an answer begins with: room to write, then what is answered, quoted. `when` is its time in words. */
-export function answerText(from: Address, when: string, body: string): string {
-  return `\n\n${from.name || from.address} wrote on ${when}:\n${quote(body)}\n`;
-}
-
 /** Longest References field that is written: the first and the last ones tell the conversation. */
 const mostReferences = 40;
 

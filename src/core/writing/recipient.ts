@@ -93,6 +93,12 @@ export function readRecipients(typed: string): TypedRecipients {
   return { named, wrong };
 }
 
+/** An address as a person types it, and as {@link readRecipients} reads it: the name as it reads, in quotes where it has to be. */
+export function typedAddress({ name, address }: Address): string {
+  if (!name) return address;
+  return `${/[",;:<>@()[\]\\]/.test(name) ? `"${name.replace(/["\\]/g, ' ')}"` : name} <${address}>`;
+}
+
 /** What is wrong with a field, in a sentence; null where nothing is. */
 export function fieldTrouble(word: string, { wrong }: TypedRecipients): string | null {
   if (wrong.length === 0) return null;

@@ -17,4 +17,8 @@ export type MailroomEvent =
   | { kind: 'progress'; job: string; done: number; total: number }
   // How much of the mailbox is in memory; as many as in all at the end.
   | ({ kind: 'reading' } & ReadingProgress)
+  // Drafts were begun, changed, thrown away or sent.
+  | { kind: 'drafts' }
+  // What became of a draft that was to go.
+  | { kind: 'sent'; says: string; ok: boolean }
   | { kind: 'role'; writer: boolean };

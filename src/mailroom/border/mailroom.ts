@@ -30,7 +30,8 @@ import type {
   WaitingWhere,
 } from './trays';
 import type { OpenConversation, ThinLine } from './conversations';
-import type { Answer, AnswerFile, AnswerStart, OwnAddresses } from './answers';
+import type { OwnAddresses } from './ownAddresses';
+import type { Beginning, Draft, DraftAbout, DraftAsFile, DraftContent, DraftResult, DraftRow, Kept } from './drafts';
 import type { ToldReport } from './notifications';
 import type { Overview, PostStatus } from './overview';
 import type { OpenMessage, WhyLine } from './message';
@@ -53,12 +54,30 @@ export interface Mailroom {
   thinning(id: number): Promise<ThinLine[]>;
   /** Bins what stands whole in a later message of the conversation. */
   thinOut(command: string, id: number): Promise<Outcome>;
-  /** What an answer to a message begins with; `when` is its time in words. */
-  startAnswer(id: number, all: boolean, when: string): Promise<AnswerStart | null>;
-  /** Sends an answer through the post office; it stands in Sent afterwards. `zone`: minutes east of UTC. */
-  sendAnswer(command: string, answer: Answer, zone: number): Promise<Outcome>;
-  /** The same as a file, for a program that sends: where the mailbox has no post office. */
-  answerFile(command: string, answer: Answer, zone: number): Promise<AnswerFile>;
+  /** The drafts in which something was written, what was typed last first. */
+  drafts(): Promise<DraftRow[]>;
+  /** A draft as it is kept; null where there is none. */
+  draft(id: string): Promise<Draft | null>;
+  /** Begins a draft, or finds it begun. */
+  beginDraft(beginning: Beginning): Promise<DraftResult>;
+  /** Keeps what was typed. */
+  keepDraft(id: string, content: DraftContent): Promise<Kept>;
+  /** Keeps a file that is to go along; the draft names it by its id once it is kept. */
+  keepDraftFile(id: string, file: string, bytes: Uint8Array): Promise<Kept>;
+  /** The bytes of a draft’s file; null where there are none. */
+  draftFile(id: string, file: string): Promise<Uint8Array | null>;
+  /** Throws a draft away, or brings it back. */
+  throwDraft(id: string, away: boolean): Promise<Kept>;
+  /** Has a draft go through the post office at a moment, milliseconds since 1970. `zone`: minutes east of UTC. */
+  sendDraft(id: string, due: number, zone: number): Promise<Kept>;
+  /** Takes a draft back that has not gone yet. */
+  takeBackDraft(id: string): Promise<Kept>;
+  /** A draft as a file, for a program that sends: where the mailbox has no post office. */
+  draftAsFile(id: string, zone: number): Promise<DraftAsFile>;
+  /** What may be regretted about what is written, before it goes. */
+  aboutDraft(content: DraftContent): Promise<DraftAbout>;
+  /** Who could be meant by what was typed into a field of recipients. */
+  recipientsLike(typed: string, most: number): Promise<Address[]>;
   /** What the person would have been told of in the last seven days. */
   toldLately(told: Told[]): Promise<ToldReport>;
   open(id: number, plain: boolean): Promise<OpenMessage | null>;

@@ -2,6 +2,7 @@
 // what became of messages there, takes what is sent, and hears what becomes of messages here. The stand-in that comes
 // with the server is one (standIn.ts); a mail server can be another.
 import { z } from 'zod';
+import type { Address } from '../../core/mail/address';
 import { fixedPlaces } from '../../core/mail/place';
 
 /** Which message it is there: a name that no other message ever has (of a mail server UIDVALIDITY and UID, RFC 9051, 2.3.1.1). */
@@ -63,8 +64,11 @@ export interface PostOffice {
   changes(cursor: string | null): Promise<Changes>;
   /** Tells what became of messages here. Only where it keeps that. */
   alter(alterations: Alteration[]): Promise<void>;
-  /** Sends a raw message; it stands in Sent at the next {@link changes} after that cursor. */
-  submit(raw: Uint8Array<ArrayBuffer>, cursor: string | null): Promise<{ messageId: string }>;
+  /**
+   * Sends a raw message to all that it names and to those in `bcc`, whom it does not name; it stands in Sent at the next
+   * {@link changes} after that cursor, there with Bcc. What is sent again under its Message-ID is not sent twice.
+   */
+  submit(raw: Uint8Array<ArrayBuffer>, cursor: string | null, bcc?: readonly Address[]): Promise<{ messageId: string }>;
   /** Keeps an unfinished message in place of an earlier state of it, null for the first. Only where it keeps drafts. */
   keepDraft(raw: Uint8Array<ArrayBuffer>, before: Identity | null): Promise<Identity>;
   /** Leaves a mailing list by one request to the https address that it names (RFC 8058). */

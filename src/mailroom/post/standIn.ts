@@ -1,6 +1,8 @@
 // The post office that comes with the server: a stand-in, which hands out the demo’s mail and takes what is sent.
 import { z } from 'zod';
 import { changesSchema, rateSchema, type Connection, type DemoOffice, type PostOffice } from './postOffice';
+import type { Address } from '../../core/mail/address';
+import { encodeBase64 } from '../../core/mail/transfer';
 import { reasonOf } from '../../core/text/sentences';
 
 const leftSchema = z.object({ left: z.boolean() });
@@ -67,10 +69,12 @@ class StandIn implements PostOffice {
 
   readonly changes = (cursor: string | null) => this.ask(`/changes${asked(cursor)}`, undefined, changesSchema);
 
-  readonly submit = (raw: Uint8Array<ArrayBuffer>, cursor: string | null) =>
+  readonly submit = (raw: Uint8Array<ArrayBuffer>, cursor: string | null, bcc: readonly Address[] = []) =>
     this.ask(
       `/submit${asked(cursor)}`,
-      { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
+      bcc.length
+        ? asJson({ raw: encodeBase64(raw, '', 0), bcc })
+        : { method: 'POST', headers: { 'content-type': 'message/rfc822' }, body: new Blob([raw]) },
       submittedSchema,
     );
 

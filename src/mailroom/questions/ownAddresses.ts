@@ -1,6 +1,6 @@
 // Which addresses may be the person's own: those that stand in much of what came.
 import { addressKey } from '../../core/mail/address';
-import type { OwnAddresses } from '../border/answers';
+import type { OwnAddresses } from '../border/ownAddresses';
 import { expunged } from '../state/internedTables';
 import type { Loading, MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';

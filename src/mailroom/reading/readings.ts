@@ -12,6 +12,7 @@ import { messageOfStored, type Message, type StoredMessage } from '../../core/ma
 import { mostOpened, shownBlocks } from '../../core/mail/shown';
 import { textFromHtml } from '../../core/mail/textFromHtml';
 import { encodeBase64 } from '../../core/mail/transfer';
+import { forwardedFiles } from '../../core/writing/answer';
 import { DeepTexts } from '../../core/rules/deep';
 import type { DeepCondition } from '../../core/rules/rule';
 import { leavingWays } from '../../core/senders/leavingWays';
@@ -72,6 +73,16 @@ export const readings = {
     // A copy: what is sent takes all along that it is a part of.
     attachmentBytes(raw, structure, index)?.slice() ?? null,
   features: (message: Message) => featuresOf(readForJunk(message, envelopeOf(message))),
+  /** What an answer quotes of it: its plain text, and its rich one where it has one. */
+  quotable: ({ raw, structure, text }: Message) => {
+    const rich = bodyBlocks(raw, structure, false, mostOpened).filter(({ kind }) => kind === 'html');
+    return { text: text.slice(0, mostOpened), html: rich.length ? rich.map(({ content }) => content).join('') : null };
+  },
+  /** What goes along where it is forwarded. */
+  forwarded: ({ raw, structure }: Message, html: string) =>
+    forwardedFiles(raw, structure, html).map((file) => ({ ...file, bytes: file.bytes.slice() })),
+  /** Its bytes, as they came. */
+  raw: ({ raw }: Message) => raw.slice(),
   /** Whether it may be answered automatically, by its header. */
   answerSigns: ({ fields }: Message) => answerSigns(fields),
   /** How its list can be left. */

@@ -1,10 +1,13 @@
 // The commands that the page may give: each is looked through at the border, then carried out by its room, one after
 // another.
 import { z } from 'zod';
+import { momentSchema } from '../../core/data/id';
+import { contentSchema, nameSchema } from '../../core/writing/draft';
 import { checkSetup } from '../../core/line/setup';
 import { setupEdits, setupEditSchema } from '../../core/line/setupEdit';
 import type { Mailroom } from '../border/mailroom';
 import type { Outcome, Receipt } from '../border/outcome';
+import { beginningSchema } from '../border/drafts';
 import { dissolvingSchema } from '../border/rules';
 import { gatheringSchema } from '../border/trays';
 import { actSchema, selectionSchema } from '../border/views';
@@ -19,7 +22,8 @@ import { importSetup } from '../commands/setupFile';
 import { thinOut } from '../commands/thinOut';
 import { undo, undoState } from '../commands/undo';
 import type { Mailbox } from './mailbox';
-import { sendAnswer } from '../post/answering';
+import { beginDraft, keepDraft, keepDraftFile, throwDraft } from '../post/drafts';
+import type { Outbox } from '../post/sending';
 import { leaveList } from '../post/leaveList';
 import { lastUndoable } from '../questions/logbook';
 import { outcome, type Open, type ServiceHost } from './host';
@@ -29,6 +33,8 @@ import type { PostRoom } from './post';
 const commandSchema = z.string().min(1).max(300);
 /** What the Logbook says of a command. */
 const saysSchema = z.string().max(2_000);
+/** Minutes east of UTC. */
+const zoneSchema = z.number().int().min(-1_440).max(1_440);
 const entrySchema = z.union([z.number().int(), z.literal('last')]);
 
 /** Undoes an entry, or whatever the person's last command is by then. */
@@ -67,30 +73,13 @@ async function begin(open: Open, host: ServiceHost, kind: 'demo' | 'own'): Promi
   return { seq, count: 0, says };
 }
 
-/** What was sent since the mailroom was opened: a command that comes again is not sent again, also while it is under way. */
-class SentOnce {
-  private readonly outcomes = new Map<string, Promise<Outcome>>();
-
-  once(command: string, send: () => Promise<Outcome>): Promise<Outcome> {
-    const before = this.outcomes.get(command);
-    if (before) return before;
-    const now = send();
-    this.outcomes.set(command, now);
-    // What could not be sent may be tried again.
-    const forget = () => this.outcomes.delete(command);
-    void now.then(({ ok }) => ok || forget(), forget);
-    return now;
-  }
-}
-
 /** All commands. */
-export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
+export function commandsOf(open: Open, host: ServiceHost, post: PostRoom, outbox: Outbox) {
   /** Carries a command out when its turn comes. */
   const inTurn = async (command: string, work: (mailbox: Mailbox) => Promise<Receipt | Outcome>): Promise<Outcome> => {
     commandSchema.parse(command);
     return outcome(() => open.mailbox.exclusive(() => work(open.mailbox)));
   };
-  const sent = new SentOnce();
   return {
     act: async (command, selection, what) => {
       const [chosen, checked] = [selectionSchema.safeParse(selection), actSchema.safeParse(what)];
@@ -121,10 +110,13 @@ export function commandsOf(open: Open, host: ServiceHost, post: PostRoom) {
     },
     undoState: (seq) => undoState(open.mailbox, z.number().int().parse(seq)),
     undo: (command, seq) => inTurn(command, (mailbox) => undoEntry(mailbox, command, entrySchema.parse(seq))),
-    sendAnswer: async (command, answer, zone) =>
-      sent.once(commandSchema.parse(command), () =>
-        sendAnswer(open.mailbox, host.post, command, answer, zone, post.checkAgain),
-      ),
+    beginDraft: (beginning) => beginDraft(open.mailbox, beginningSchema.parse(beginning)),
+    keepDraft: (id, content) => keepDraft(open.mailbox, nameSchema.parse(id), contentSchema.parse(content)),
+    keepDraftFile: (id, file, bytes) =>
+      keepDraftFile(open.mailbox, nameSchema.parse(id), nameSchema.parse(file), z.instanceof(Uint8Array).parse(bytes)),
+    throwDraft: (id, away) => throwDraft(open.mailbox, nameSchema.parse(id), z.boolean().parse(away)),
+    sendDraft: (id, due, zone) => outbox.send(nameSchema.parse(id), momentSchema.parse(due), zoneSchema.parse(zone)),
+    takeBackDraft: (id) => outbox.takeBack(nameSchema.parse(id)),
     leaveList: async (command, message, by, zone) =>
       outcome(() =>
         leaveList(

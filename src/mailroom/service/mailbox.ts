@@ -15,6 +15,7 @@ import { readyToSort } from '../search/candidates';
 import { DaysSeen } from '../state/daysSeen';
 import { Derived } from '../state/derived';
 import { headOf, readHeads, type JournalHead } from '../state/journalHead';
+import { DraftStore } from '../storage/draftStore';
 import { EnvelopeStore } from '../storage/envelopeStore';
 import { Finding } from '../search/finding';
 import { JunkRoom } from '../junk/junkFilter';
@@ -54,6 +55,7 @@ export class Mailbox {
   readonly columns = new StateColumns();
   readonly raws: RawStore;
   readonly reader: Reader;
+  readonly drafts: DraftStore;
   readonly envelopes: EnvelopeStore;
   readonly derived: Derived;
   readonly junk: JunkRoom;
@@ -133,6 +135,7 @@ export class Mailbox {
     this.redundancy = new Redundancy(this);
     this.views = new Views(this);
     this.raws = new RawStore(records);
+    this.drafts = new DraftStore(records, now);
     this.reader = new Reader(this.raws, parsing);
     this.text = new TextStore(records, this.raws, parsing.parse, (done, total) =>
       reading({ what: 'texts', done, total }),

@@ -9,6 +9,7 @@ import { fallenDue, nextReminder } from '../questions/agenda';
 import { rowOf } from '../questions/row';
 import { every, type Moment } from '../time/moments';
 import type { Open, ServiceHost } from './host';
+import type { Outbox } from '../post/sending';
 import type { PostRoom } from './post';
 
 /** How often the post office is asked, in milliseconds. */
@@ -18,8 +19,9 @@ const compactEvery = 3_600_000;
 const mostTold = 100;
 
 /** The kinds of moments, in the order in which they are looked at. */
-export function momentsOf(open: Open, host: ServiceHost, post: PostRoom): Moment[] {
+export function momentsOf(open: Open, host: ServiceHost, post: PostRoom, outbox: Outbox): Moment[] {
   return [
+    { name: 'sending', next: (now) => outbox.next(now), due: (now) => outbox.due(now) },
     every('post office', checkEvery, post.check),
     {
       name: 'retention',

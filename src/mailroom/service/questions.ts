@@ -10,7 +10,10 @@ import type { Mailroom } from '../border/mailroom';
 import type { PostStatus } from '../border/overview';
 import { senderSchema, sendersQuestionSchema } from '../border/senderTable';
 import { groupingSchema, selectionSchema, viewSchema } from '../border/views';
-import { answerFile, startAnswer } from '../post/answering';
+import { aboutDraft, recipientsLike } from '../post/aboutDraft';
+import { draftRow } from '../post/drafts';
+import { draftAsFile, type Outbox } from '../post/sending';
+import { contentSchema, nameSchema } from '../../core/writing/draft';
 import { agenda } from '../questions/agenda';
 import { clearOutCounts, clearOutReport } from '../questions/clearOutReport';
 import { openConversation, thinning } from '../questions/conversations';
@@ -85,9 +88,6 @@ function ofMail(open: Open) {
     thinning: (id) => thinning(open.mailbox, id),
     open: (id, plain) => openMessage(open.mailbox, id, plain),
     attachment: (id, index) => attachment(open.mailbox, id, index),
-    answerFile: async (command, answer, zone) =>
-      answerFile(open.mailbox, z.string().parse(command), answer, z.number().parse(zone)),
-    startAnswer: (id, all, when) => startAnswer(open.mailbox, id, all, when),
     exportMemory: async () => exportMemory(open.mailbox),
     exportMail: (selection, format) => exportMail(open.mailbox, selectionSchema.parse(selection), format),
   } satisfies Partial<Mailroom>;
@@ -172,9 +172,29 @@ function ofDecisions(open: Open, host: ServiceHost) {
 /** How many messages of a dry run are shown. */
 const shownSchema = z.number().int().min(1).max(1_000_000).optional();
 
-/** All questions. `post`: how the post office stands. */
-export function questionsOf(open: Open, host: ServiceHost, post: () => PostStatus) {
+/** Of what is written. */
+function ofWriting(open: Open, outbox: Outbox) {
   return {
+    drafts: async () => {
+      await open.mailbox.drafts.ready();
+      return open.mailbox.drafts.list().map((draft) => draftRow(draft, draft.gone || outbox.isGoing(draft.id)));
+    },
+    draft: async (id) => {
+      await open.mailbox.drafts.ready();
+      return open.mailbox.drafts.get(nameSchema.parse(id));
+    },
+    draftFile: (id, file) => open.mailbox.drafts.file(nameSchema.parse(id), nameSchema.parse(file)),
+    draftAsFile: (id, zone) => draftAsFile(open.mailbox, nameSchema.parse(id), z.number().int().parse(zone)),
+    aboutDraft: (content) => aboutDraft(open.mailbox, contentSchema.parse(content)),
+    recipientsLike: (typed, most) =>
+      recipientsLike(open.mailbox, z.string().max(1_000).parse(typed), z.number().int().parse(most)),
+  } satisfies Partial<Mailroom>;
+}
+
+/** All questions. `post`: how the post office stands. */
+export function questionsOf(open: Open, host: ServiceHost, post: () => PostStatus, outbox: Outbox) {
+  return {
+    ...ofWriting(open, outbox),
     ...ofMail(open),
     ...ofSenders(open, host),
     ...ofDecisions(open, host),

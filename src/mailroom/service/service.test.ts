@@ -166,29 +166,34 @@ test('a message that nobody can take apart is shown as it came, and everything e
   expect(await service.judgement(1)).toBeNull();
 });
 
-test('a command that sends is sent once, however often and however fast it comes', async () => {
+test('a draft is sent once, however often and however fast that is asked; the page hears of it', async () => {
   let sent = 0;
-  let refused = true;
   const post = {
     ...scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]),
     submit: async () => {
       await new Promise((done) => setTimeout(done, 5));
-      if (refused) throw new Error('The post office is closed.');
       sent++;
       return { messageId: '' };
     },
   };
-  const { service } = await start(post);
+  const { service, told, clock } = await start(post);
   await service.begin('demo');
   await service.checkNow();
-  const [account] = (await service.overview()).setup.accounts;
-  const answer = { to: 0, account: account.id, recipients: 'a@b.test', copies: '', subject: 'Re', text: 'Yes' };
-  const send = () => service.sendAnswer('cmd', answer, 0);
-  expect(await send()).toMatchObject({ ok: false, error: 'The post office is closed.' });
-  refused = false;
-  expect(await Promise.all([send(), send()])).toMatchObject([{ ok: true }, { ok: true }]);
-  expect(await send()).toMatchObject({ ok: true });
+  const begun = await service.beginDraft({ id: 'd', how: 'reply', answers: [0], rich: true, given: {} });
+  if (!begun.ok) throw new Error(begun.error);
+  const { id, ...content } = begun.draft;
+  expect(await service.keepDraft(id, { ...content, html: '<p>Yes</p>', at: testTime })).toEqual({ ok: true });
+  expect(await service.drafts()).toMatchObject([{ id: 'd', words: 'Yes', due: null }]);
+  const send = () => service.sendDraft('d', testTime, 0);
+  await Promise.all([send(), send()]);
+  await send();
+  while (!told.some(({ kind }) => kind === 'sent')) {
+    await clock.pass(1_000);
+    await new Promise((done) => setTimeout(done, 5));
+  }
   expect(sent).toBe(1);
+  expect(await service.drafts()).toEqual([]);
+  expect(await service.draft('d')).toBeNull();
 });
 
 test('acts on what is not there are refused in words, and nothing is changed', async () => {

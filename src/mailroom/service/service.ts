@@ -5,6 +5,7 @@ import { Moments } from '../time/moments';
 import { commandsOf } from './commands';
 import type { Open, ServiceHost } from './host';
 import { momentsOf } from './moments';
+import { Outbox } from '../post/sending';
 import { PostRoom } from './post';
 import { questionsOf } from './questions';
 import { transferOf } from './transfer';
@@ -36,15 +37,26 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     return opened.then((it) => {
       it.junk.fetchShipped = host.shippedModel;
       hearer = it.storage;
+      it.drafts.changed = () => {
+        host.tell({ kind: 'drafts' });
+        planned();
+      };
       return it;
     });
   };
   const open: Open = { mailbox: await openMailbox() };
   const post = new PostRoom(open, host);
-  const moments = new Moments(host.clock, momentsOf(open, host, post));
+  const outbox = new Outbox(
+    () => open.mailbox,
+    host.post,
+    post.checkAgain,
+    (says, ok) => host.tell({ kind: 'sent', says, ok }),
+  );
+  const moments = new Moments(host.clock, momentsOf(open, host, post, outbox));
   void post.check();
   void open.mailbox
     .ready()
+    .then(() => open.mailbox.drafts.ready())
     .then(() => {
       // Said before anything is refused: a browser that is short of room may drop all when it is started anew.
       if (!host.room.has(margin)) hearer.full(true);
@@ -54,8 +66,8 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     // Once all is in memory and nothing else begins, the first search is made ready.
     .then(() => host.clock.after(warmAfter, () => void open.mailbox.finding.warm().catch(() => undefined)));
   return {
-    ...questionsOf(open, host, post.status),
-    ...commandsOf(open, host, post),
+    ...questionsOf(open, host, post.status, outbox),
+    ...commandsOf(open, host, post, outbox),
     ...transferOf(open, host),
     checkNow: post.check,
     setPostRate: post.setRate,

@@ -9,9 +9,18 @@ import type { Setup } from '../../core/line/setup';
 import type { MailState } from './mailState';
 import type { Stored } from '../storage/stored';
 
+/** Somebody whom the person wrote to: how often, and when at last (milliseconds since 1970). */
+interface Written extends Address {
+  count: number;
+  last: number;
+}
+
+/** In this time somebody who is not written to any more counts half, in milliseconds. */
+const halfLife = 90 * 86_400_000;
+
 /** Answers only after `mailbox.ready()`: it reads the envelopes of what was sent. */
 export class People {
-  private sent: Map<string, Address> | null = null;
+  private sent: Map<string, Written> | null = null;
   private countedTo = 0;
   private cards: { of: unknown; addresses: Set<string> } = { of: null, addresses: new Set() };
   private known: (Pick<Setup, 'contacts' | 'accounts'> & { people: KnownPeople; written: number }) | null = null;
@@ -25,7 +34,7 @@ export class People {
   }
 
   /** Everyone whom the person wrote to, by address in normal form: the recipients of what is their own or in Sent. */
-  private writtenMap(): Map<string, Address> {
+  private writtenMap(): Map<string, Written> {
     const { columns, tables, envelopes, derived } = this.mailbox;
     if (!this.sent) {
       this.sent = new Map();
@@ -40,12 +49,26 @@ export class People {
           if (!address) continue;
           const key = normalAddress(address);
           const old = this.sent.get(key);
-          if (!old || (!old.name && name)) this.sent.set(key, { name, address: key });
-          this.known = null;
+          if (!old || (!old.name && name)) this.known = null;
+          this.sent.set(key, {
+            name: old?.name || name,
+            address: key,
+            count: (old?.count ?? 0) + 1,
+            last: Math.max(old?.last ?? columns.date[id], columns.date[id]),
+          });
         }
     }
     this.countedTo = columns.count;
     return this.sent;
+  }
+
+  /** The same with a weight: most often and latest is most. */
+  recipients(): { address: Address; weight: number }[] {
+    const now = this.mailbox.now();
+    return [...this.writtenMap().values()].map(({ name, address, count, last }) => ({
+      address: { name, address },
+      weight: count * 0.5 ** (Math.max(0, now - last) / halfLife),
+    }));
   }
 
   /** Everyone whom the person wrote to. */

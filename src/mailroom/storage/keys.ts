@@ -10,6 +10,7 @@
 //   raw/000000       raw bytes of 64 messages (read only when opened, exported or deleted)
 //   big/0000000      raw bytes of one message over a megabyte
 //   journal/00000000 one command: what it was, before and after
+//   draft/…          a message that is being written; drafted/… its files
 //   aside/…          a record that could not be read, kept as it was found
 //   mark             a name that stands as long as the database is the same (guarded.ts)
 //   importing        the files that are being brought in
@@ -31,6 +32,11 @@ export const keyOf = {
   importing: 'importing',
   /** What the keys of all journal records begin with. */
   journals: 'journal/',
+  /** What the keys of all drafts begin with. */
+  drafts: 'draft/',
+  draft: (id: string) => `draft/${id}`,
+  draftFiles: (id: string) => `drafted/${id}/`,
+  draftFile: (id: string, file: string) => `drafted/${id}/${file}`,
   asides: 'aside/',
   state: (pack: number) => `state/${padded(pack, 5)}`,
   junk: 'junk',

@@ -54,10 +54,11 @@ export const starter =
     read: ReadStored = here.read,
   ) => {
     const told: MailroomEvent[] = [];
+    const clock = new TestClock(testTime);
     const service: Mailroom = await openService({
       store,
       room: anyRoom,
-      clock: new TestClock(testTime),
+      clock,
       pool: { size: 1, parse, read: here.read },
       reader: { read },
       post,
@@ -70,5 +71,5 @@ export const starter =
       sharedDomains: async () => new Set<string>(),
       tell: (event) => told.push(event),
     });
-    return { service, told };
+    return { service, told, clock };
   };
