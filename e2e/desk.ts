@@ -1,6 +1,6 @@
 // What a person does at the desk, in their words: shared by the browser tests.
 import { readFile } from 'node:fs/promises';
-import { expect, type Download, type Locator, type Page } from '@playwright/test';
+import { expect, type BrowserContext, type Download, type Locator, type Page } from '@playwright/test';
 import { restoreDemo } from './demoMailbox';
 
 /** Begins with the demo mailbox as it stood when it was first opened (demoMailbox.ts). */
@@ -203,4 +203,14 @@ export async function dragRow(page: Page, from: Locator, to: Locator): Promise<v
   await page.waitForTimeout(400);
   expect(await to.boundingBox()).toEqual(before);
   await page.mouse.up();
+}
+
+/** Kills a page: its process, worker and all. */
+export async function crash(context: BrowserContext, page: Page): Promise<void> {
+  const session = await context.newCDPSession(page);
+  const crashed = page.waitForEvent('crash');
+  // The answer never comes: the process that would give it is gone.
+  void session.send('Page.crash').catch(() => undefined);
+  await crashed;
+  await page.close();
 }

@@ -1,8 +1,8 @@
 // The page is killed while commands run: its process is crashed, worker and all, about when the command is written. Each
 // time the next page must find every command whole or not there.
-import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { chance } from '../bench/chance';
-import { bringIn, counts, mailFile, openOwn, placeLink, rows, undoButton } from './desk';
+import { bringIn, counts, crash, mailFile, openOwn, placeLink, rows, undoButton } from './desk';
 
 // More by KILLS=100: the run on CI must end in time on a slow machine, too.
 const kills = Number(process.env.KILLS ?? 10);
@@ -24,15 +24,6 @@ async function stateOf(page: Page): Promise<State> {
   await expect.poll(async () => (await counts(page, 'Inbox')).total + (await counts(page, 'Archive')).total).toBe(size);
   const [inbox, archive] = [await counts(page, 'Inbox'), await counts(page, 'Archive')];
   return { inbox: inbox.total, archive: archive.total, unread: inbox.unread + archive.unread };
-}
-
-async function crash(context: BrowserContext, page: Page): Promise<void> {
-  const session = await context.newCDPSession(page);
-  const crashed = page.waitForEvent('crash');
-  // The answer never comes: the process that would give it is gone.
-  void session.send('Page.crash').catch(() => undefined);
-  await crashed;
-  await page.close();
 }
 
 test(`the page is killed at ${kills} random instants: every command is whole or not there`, async ({

@@ -10,10 +10,12 @@ import { DeskPage } from './desk/DeskPage';
 import { Broken } from './frame/Broken';
 import { Frame } from './frame/Frame';
 import { tellOfMail } from './telling/notify';
+import { refreshDrafts, takeUpOldAnswers } from './state/drafts';
 import { followLook } from './state/preferences';
 
 followLook();
 tellOfMail();
+void refreshDrafts().then(takeUpOldAnswers);
 
 const router = createBrowserRouter([
   {

@@ -4,13 +4,15 @@ import type { Row } from '../../mailroom/border/rows';
 import type { Overview } from '../../mailroom/border/overview';
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/overview';
+import { useDrafts } from '../state/drafts';
 import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
+import { useNarrow } from '../ui/useNarrow';
 import { usePart } from '../ui/usePart';
 import { Waiting } from '../ui/Waiting';
+import { DraftList } from '../writing/DraftList';
 import { Divider } from './Divider';
 import { Empty } from './Empty';
-import { UnfinishedAnswers } from './UnfinishedAnswers';
 import { RowList, type RowListHandle } from './RowList';
 import type { DeskView } from './useDeskView';
 
@@ -52,11 +54,14 @@ export function DeskBody({ desk, overview, name, list, openConversation, openRow
   const { where, view, rows, grouping, lanes } = desk;
   const { reading: area, rowsWidth, rowsHeight } = usePreferences();
   const open = where.message;
+  const writing = useDrafts((s) => s.open !== null);
+  const narrow = useNarrow(1_600);
   const Reading = usePart(reading, rows.total !== null || open !== null)?.ReadingArea;
   const Tray = usePart(trayPart, Boolean(openRow?.tray))?.TrayPanel;
   const Lanes = usePart(lanesPart, where.lanes)?.Lanes;
   // Lanes need the width: a message opens below them, unless it is to take their place.
-  const side = area === 'off' ? 'off' : lanes.length ? 'below' : area;
+  // Beside what is written there is room for one column.
+  const side = area === 'off' ? 'off' : lanes.length || (writing && narrow) ? 'below' : area;
   const share = side === 'right' ? { width: `${rowsWidth}%` } : side === 'below' ? { height: `${rowsHeight}%` } : {};
   const listShown = open === null ? '' : side === 'off' ? 'hidden' : 'max-lg:hidden';
   const readingShown =
@@ -70,7 +75,7 @@ export function DeskBody({ desk, overview, name, list, openConversation, openRow
         style={alone ? {} : share}
         className={`flex min-h-0 min-w-0 flex-col max-lg:!h-auto max-lg:!w-auto max-lg:flex-1 ${alone ? 'flex-1' : 'shrink-0'} ${listShown}`}
       >
-        {view.kind === 'place' && view.place === 'drafts' && <UnfinishedAnswers />}
+        {view.kind === 'place' && view.place === 'drafts' && <DraftList />}
         {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
         {lanes.length > 0 ? (
           Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />

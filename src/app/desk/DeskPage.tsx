@@ -13,7 +13,6 @@ import {
   runAct,
   say,
   setReach,
-  startAnswering,
   tick,
   tickOnly,
   tickRange,
@@ -22,6 +21,8 @@ import {
   useDesk,
 } from '../state/desk';
 import { isAmong, rowKey, rowMessages } from '../state/ticks';
+import { answerWith } from '../state/drafts';
+import { tickedMessages } from '../state/ticks';
 import { useMailbox } from '../state/overview';
 import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
@@ -145,6 +146,9 @@ function scrollMessage(by: number): void {
   body?.scrollBy({ top: by * scrolled * body.clientHeight, behavior: 'smooth' });
 }
 
+/** So many messages are forwarded in one at most. */
+const mostForwarded = 200;
+
 /** The keys of the desk. */
 function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskActs, openRow: Row | undefined): void {
   const { where, view, grouping, rows, lanes, go, step } = desk;
@@ -169,10 +173,18 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     else if (open === null) say({ text: `${does}. Open one first.`, tone: 'trouble' });
     else void pressSoon(key, `${does}; of this one there is no sender to go by.`);
   };
-  const answer = (all: boolean) => {
+  const answer = (how: 'reply' | 'reply all') => {
     if (open !== null && open < 0)
       say({ text: 'A tray can’t be answered: open one of its messages.', tone: 'trouble' });
-    else if (open !== null) startAnswering({ id: open, all });
+    else if (open !== null) answerWith(how, [open]);
+  };
+  /** Forwards what is ticked, or else the open message alone, whatever acts go to. */
+  const forward = (how: 'forward' | 'attach') => {
+    const ids = ticked.size > 0 ? tickedMessages(ticked) : open !== null && open >= 0 ? [open] : [];
+    if (ids.length > mostForwarded)
+      say({ text: `No more than ${count(mostForwarded)} messages are forwarded at once.`, tone: 'trouble' });
+    else if (ids.length) answerWith(how, [...ids]);
+    else say({ text: 'Open a message first, or tick some.', tone: 'trouble' });
   };
   const keys: KeyMap = {
     arrowdown: () => step(1),
@@ -212,8 +224,10 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     'shift+x': () => void exportTarget('mbox'),
     t: () => pressKeyed('thin-out', noConversation),
     k: () => pressKeyed('picture', noConversation),
-    y: () => answer(false),
-    'shift+y': () => answer(true),
+    y: () => answer('reply'),
+    'shift+y': () => answer('reply all'),
+    'shift+f': () => forward('forward'),
+    'shift+o': () => forward('attach'),
     w: toggleWhy,
     g: () => toggleGrouped(viewPath(where.view)),
     v: () => go({ lanes: !where.lanes }),

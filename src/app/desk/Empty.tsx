@@ -13,7 +13,7 @@ const words: Record<string, [title: string, text: string]> = {
   sent: ['Nothing in Sent', 'What you send stands here.'],
   drafts: [
     'No drafts in your mail',
-    'Drafts that come in with your mail stand here, and the answers that you have begun.',
+    'Drafts that come in with your mail stand here, and above them what you are writing.',
   ],
 };
 

@@ -168,10 +168,7 @@ export function UndoSpot() {
   const notice = useDesk((s) => s.notice);
   const revision = useMailbox((s) => s.revision);
   const last = useUndoing((s) => s.done.at(-1) ?? null);
-  const { value } = useAnswer(
-    lastDone,
-    `${last && ('seq' in last ? last.seq : `answer ${last.thrown.id} ${last.thrown.at}`)} ${revision}`,
-  );
+  const { value } = useAnswer(lastDone, `${last && ('seq' in last ? last.seq : `draft ${last.thrown}`)} ${revision}`);
   // One that was taken back meanwhile is not offered while that is found out.
   const next = value === last ? value : null;
   const what = notice?.text ?? '';

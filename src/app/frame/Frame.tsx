@@ -9,7 +9,7 @@ import {
   type Active,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { CornerDownRight, Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
+import { CornerDownRight, Keyboard, Menu, Moon, PenLine, Sun, SunMoon } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { KeySheet } from '../keys/KeySheet';
@@ -18,13 +18,19 @@ import type { Act } from '../../mailroom/border/views';
 import type { Target } from '../desk/deskActs';
 import { act, undoLast } from '../state/desk';
 import { useMailbox } from '../state/overview';
+import { useDrafts, writeNew } from '../state/drafts';
 import { usePreferences } from '../state/preferences';
 import { useKeys } from '../ui/useKeys';
+import { usePart } from '../ui/usePart';
+import { Outgoing } from '../writing/Outgoing';
 import { BeginningStrip } from '../welcome/BeginningStrip';
 import { ImportStrip } from '../mail/ImportStrip';
 import { GoAnywhere } from './GoAnywhere';
 import { Line } from './Line';
 import { DiskFull, StorageLost, Troubles } from './Troubles';
+
+// Writing comes with the first draft.
+const writingPart = () => import('../writing/WritingPanel');
 
 const themes = [
   { theme: 'system', next: 'light', icon: SunMoon, word: 'Light and dark as the system has it' },
@@ -70,6 +76,20 @@ function Side({ overview, drawer, onClose, onKeys, onAnywhere }: SideProps) {
         } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
       >
         <Line overview={overview} onGo={onClose} />
+        <div className={`px-1.5 pb-1.5 ${lineFolded ? '' : 'pl-3'}`}>
+          <button
+            className="btn w-full justify-start btn-outline btn-sm"
+            onClick={() => {
+              onClose();
+              writeNew();
+            }}
+            title="Write a new message (Shift+W)"
+            aria-keyshortcuts="Shift+W"
+          >
+            <PenLine size={15} aria-hidden className="shrink-0" />
+            <span className={lineFolded ? 'sr-only' : ''}>Write</span>
+          </button>
+        </div>
         <div className={`flex items-center gap-1 border-t border-base-300 p-1.5 ${lineFolded ? 'flex-col' : 'pl-3'}`}>
           <button
             className="flex min-h-8 min-w-0 flex-1 items-center gap-2 rounded border border-base-300 px-2 text-left hover:bg-base-300"
@@ -134,6 +154,8 @@ export function Frame() {
   const [anywhere, setAnywhere] = useState(false);
   const [drawer, setDrawer] = useState(false);
   const [dragged, setDragged] = useState<Target | null>(null);
+  const writing = useDrafts((s) => s.open);
+  const Writing = usePart(writingPart, writing !== null)?.WritingPanel;
   // Only a mouse drags: on a touch screen the same movement is a swipe. The keyboard moves by M and L.
   const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 6 } }));
   const drop = ({ active, over }: DragEndEvent) => {
@@ -146,6 +168,7 @@ export function Frame() {
     '?': () => setKeys(true),
     ':': () => setAnywhere(true),
     'ctrl+z': () => undoLast(),
+    'shift+w': () => writeNew(),
   });
 
   if (broken !== null) return <CannotOpen why={broken} />;
@@ -193,8 +216,10 @@ export function Frame() {
                 <Menu size={18} aria-hidden /> Line and places
               </button>
             </div>
+            <Outgoing />
             <Outlet />
           </div>
+          {writing !== null && Writing && <Writing key={writing} id={writing} />}
         </div>
         {keys && <KeySheet onClose={() => setKeys(false)} />}
         {anywhere && <GoAnywhere overview={overview} onClose={() => setAnywhere(false)} />}

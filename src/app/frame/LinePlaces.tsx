@@ -23,7 +23,7 @@ import type { Overview } from '../../mailroom/border/overview';
 import type { View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { viewPath } from '../paths';
-import { useAnswers } from '../state/unfinishedAnswers';
+import { useDrafts } from '../state/drafts';
 import { useMailbox } from '../state/overview';
 import { prefer, usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
@@ -164,10 +164,10 @@ function Labels({ overview, folded, onGo }: PartProps) {
 /** What lies where: places, folders, labels and saved searches, each with the number that the person chose. */
 export function LinePlaces({ overview, folded, onGo }: PartProps) {
   const { setup, places } = overview;
-  const begun = useAnswers((s) => Object.keys(s.written).length);
+  const begun = useDrafts((s) => s.rows.length);
   const numbersOf = (place: Place): Numbers => {
     const { total, unread } = places.find((p) => p.place === place) ?? { total: 0, unread: 0 };
-    // Answers that were begun in this browser stand there, too; and what isn’t sent yet is seldom unread.
+    // Drafts that are written in this browser stand there, too; and what isn’t sent yet is seldom unread.
     // What waits is nothing to be read now.
     if (place === 'held') return { total, unread, usual: 'total' };
     return place === 'drafts' ? { total: total + begun, unread, usual: 'total' } : { total, unread };

@@ -8,7 +8,8 @@ import { checkPost } from '../state/post';
 import { UndoSpot } from '../desk/StampBar';
 import { forgetSeen } from '../state/lastSeen';
 import { forgetAllDone } from '../state/undoing';
-import { forgetAllAnswers } from '../state/unfinishedAnswers';
+import { forgetCopies, forgetOldAnswers } from '../state/draftCopies';
+import { openDraft, refreshDrafts } from '../state/drafts';
 import { refresh, useMailbox } from '../state/overview';
 import { Dialog } from '../ui/Dialog';
 import { Page } from '../ui/Page';
@@ -228,7 +229,10 @@ async function eraseAll(): Promise<void> {
   forgetSeen();
   await mailroom.eraseAll();
   forgetSeen();
-  forgetAllAnswers();
+  forgetCopies();
+  forgetOldAnswers();
+  openDraft(null);
+  await refreshDrafts();
   forgetAllDone();
   await refresh();
 }

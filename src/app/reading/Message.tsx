@@ -1,4 +1,4 @@
-import { Filter, Reply, ReplyAll, TriangleAlert } from 'lucide-react';
+import { Filter, Forward, Reply, ReplyAll, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Address } from '../../core/mail/address';
@@ -10,7 +10,7 @@ import { count } from '../../core/text/sentences';
 import type { OpenMessage } from '../../mailroom/border/message';
 import type { Row } from '../../mailroom/border/rows';
 import { mailroom } from '../../mailroom/client';
-import { startAnswering } from '../state/desk';
+import { answerWith } from '../state/drafts';
 import { SenderStanding } from './SenderStanding';
 import { Marked } from '../ui/Marked';
 import { InkTag } from '../ui/InkTag';
@@ -53,15 +53,22 @@ function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
   const { id } = row;
   return (
     <div className="flex flex-wrap items-center gap-x-1 gap-y-1">
-      <button className="btn btn-ghost btn-xs" onClick={() => startAnswering({ id, all: false })} title="Reply (Y)">
+      <button className="btn btn-ghost btn-xs" onClick={() => answerWith('reply', [id])} title="Reply (Y)">
         <Reply size={14} aria-hidden /> Reply
       </button>
       <button
         className="btn btn-ghost btn-xs"
-        onClick={() => startAnswering({ id, all: true })}
+        onClick={() => answerWith('reply all', [id])}
         title="Reply to all (Shift+Y)"
       >
         <ReplyAll size={14} aria-hidden /> Reply to all
+      </button>
+      <button
+        className="btn btn-ghost btn-xs"
+        onClick={() => answerWith('forward', [id])}
+        title="Forward (Shift+F); as a file, byte for byte: Shift+O"
+      >
+        <Forward size={14} aria-hidden /> Forward
       </button>
       {!row.own && <SenderStanding message={message.registered} id={id} setup={setup} />}
       <Link

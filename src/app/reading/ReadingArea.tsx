@@ -5,12 +5,11 @@ import type { Row } from '../../mailroom/border/rows';
 import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { wherePath, type Where } from '../paths';
-import { useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
+import { DraftsHere } from '../writing/DraftsHere';
 import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../../core/text/sentences';
-import { AnswerPanel } from './AnswerPanel';
 import { Conversation } from './Conversation';
 import { Message } from './Message';
 import { WhyHere } from './WhyHere';
@@ -43,11 +42,10 @@ function useMarkingRead(id: number, view: View, grouped: boolean): void {
   }, [id, markRead, markReadSeconds]);
 }
 
-/** The reading area: the open message, or the conversation that it belongs to, and an answer being written. */
+/** The reading area: the open message, or the conversation that it belongs to, and the drafts in it. */
 export function ReadingArea({ id, view, where, grouped }: ReadingAreaProps) {
   const { revision, overview } = useMailbox();
   const elsewhereAlways = usePreferences((s) => s.elsewhere);
-  const answering = useDesk((s) => s.answering);
   // Just this once, for this conversation, otherwise than always; and all of it although rows are single messages.
   const [elsewhere, setElsewhere] = useState(elsewhereAlways);
   const [whole, setWhole] = useState(grouped);
@@ -102,9 +100,7 @@ export function ReadingArea({ id, view, where, grouped }: ReadingAreaProps) {
             {chosen && <Message row={chosen} heading setup={overview.setup} />}
           </>
         )}
-        {answering && value.members.some(({ row }) => row.id === answering.id) && (
-          <AnswerPanel key={`${answering.id} ${answering.all}`} id={answering.id} all={answering.all} where={where} />
-        )}
+        <DraftsHere members={value.members.map(({ row }) => row.id)} />
       </div>
     </article>
   );

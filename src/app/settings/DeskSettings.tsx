@@ -11,6 +11,7 @@ const inbox = { kind: 'place', place: 'inbox' } as const;
 /** Acts that make sense on one row: each place offers those that have something to do there. */
 const rowActs = deskActs.filter(({ id }) => !['inbox', 'not-junk'].includes(id));
 const mostHoverActs = 3;
+const sendWaits = [0, 5, 10, 20, 30];
 
 function ActChoice({ label, value, onChange }: { label: string; value: string; onChange: (id: string) => void }) {
   return (
@@ -115,6 +116,33 @@ const Reading = ({ p }: PartProps) => (
   </>
 );
 
+/** How messages are written, and how long they can be taken back. */
+const WritingOnes = ({ p }: PartProps) => (
+  <fieldset className="flex flex-col gap-1">
+    <legend className="mb-1 font-semibold">Writing</legend>
+    <Switch
+      word="Write rich text"
+      what="Bold, lists, links, pictures; a plain part goes with it. For one message it can be changed there."
+      on={p.writeRich}
+      onChange={(writeRich) => prefer({ writeRich })}
+    />
+    <label className="flex items-center gap-2">
+      <span>After Send a message can be taken back for</span>
+      <select
+        className="select w-auto select-sm"
+        value={p.sendWait}
+        onChange={(event) => prefer({ sendWait: Number(event.target.value) })}
+      >
+        {sendWaits.map((seconds) => (
+          <option key={seconds} value={seconds}>
+            {seconds === 0 ? 'no time' : `${seconds} seconds`}
+          </option>
+        ))}
+      </select>
+    </label>
+  </fieldset>
+);
+
 const Conversations = ({ p }: PartProps) => (
   <fieldset className="flex flex-col gap-1">
     <legend className="mb-1 font-semibold">Conversations</legend>
@@ -190,6 +218,7 @@ export function DeskSettings() {
                 onChange={(offers) => prefer({ offers })}
               />
             </fieldset>
+            <WritingOnes p={p} />
             <Conversations p={p} />
             <HoverActs p={p} />
             <fieldset className="flex flex-col gap-1">

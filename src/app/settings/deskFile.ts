@@ -35,6 +35,8 @@ const settingSchemas = {
   sound: z.boolean(),
   dueTold: z.boolean(),
   offers: z.boolean(),
+  writeRich: z.boolean(),
+  sendWait: z.number().int().min(0).max(30),
 } satisfies Partial<Record<keyof Preferences, z.ZodType>>;
 
 export type DeskSetting = keyof typeof settingSchemas;
@@ -69,6 +71,8 @@ export const deskSettingWords: Record<DeskSetting, string> = {
   sound: 'sound',
   dueTold: 'told of flags',
   offers: 'offered rules',
+  writeRich: 'rich or plain text',
+  sendWait: 'seconds before a message goes',
 };
 
 /** The settings that go into a setup file. */

@@ -11,7 +11,6 @@ import { InTurn } from '../../core/data/inTurn';
 import { reasonOf, sentence } from '../../core/text/sentences';
 import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
 import { prefer, restorePreferences, usePreferences } from './preferences';
-import { forgetAnswer, putBack, type Unfinished } from './unfinishedAnswers';
 
 /** What an act goes to where a message of a conversation is open. */
 export type Reach = 'message' | 'conversation';
@@ -33,8 +32,6 @@ interface DeskState {
   notice: Notice | null;
   /** The position of the lane in which the person is. */
   lane: number;
-  /** The message that is being answered, and whether to all; null where none is. */
-  answering: { id: number; all: boolean } | null;
   /** A move that was made again and again by hand, while a rule is offered for it. */
   habit: Habit | null;
   /** “Why here” is open, for whichever message is. */
@@ -48,7 +45,6 @@ export const useDesk = create<DeskState>(() => ({
   reach: null,
   notice: null,
   lane: 0,
-  answering: null,
   habit: null,
   whyOpen: false,
 }));
@@ -120,8 +116,6 @@ export const setReach = (open: number, of: Reach) => useDesk.setState({ reach: {
 
 export const goToLane = (lane: number) => useDesk.setState({ lane });
 
-export const startAnswering = (answering: DeskState['answering']) => useDesk.setState({ answering });
-
 export const toggleWhy = () => useDesk.setState(({ whyOpen }) => ({ whyOpen: !whyOpen }));
 
 /** A new id for a command. */
@@ -184,11 +178,11 @@ export async function undoEntry(seq: number): Promise<boolean> {
   return undone;
 }
 
-/** Throws an unfinished answer away; Undo brings it back. */
-export function throwAway(thrown: Unfinished): void {
-  forgetAnswer(thrown.id);
-  noteDone({ thrown, says: `Threw the answer to ${thrown.written.recipients || 'nobody yet'} away` });
-  say({ text: 'The unfinished answer is thrown away.', tone: 'done' });
+/** Brings back what was thrown away: set by who keeps drafts (drafts.ts), which stands above this. */
+let bringBack: (thrown: string) => Promise<void> = () => Promise.resolve();
+
+export function attendThrown(attend: (thrown: string) => Promise<void>): void {
+  bringBack = attend;
 }
 
 const undoing = new InTurn();
@@ -200,10 +194,8 @@ export function undoLast(): void {
     if (!last)
       return say({ text: 'Nothing that was done here is left to undo. The Logbook has the rest.', tone: 'done' });
     if ('thrown' in last) {
-      putBack(last.thrown);
+      await bringBack(last.thrown);
       forgetDone(last);
-      startAnswering(last.thrown);
-      say({ text: 'The unfinished answer is back. It stands in Drafts.', tone: 'done' });
     } else if (await undoEntry(last.seq)) forgetDone(last);
   });
   undone.catch((error: unknown) => say({ text: reasonOf(error), tone: 'trouble' }));

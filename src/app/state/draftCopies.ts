@@ -1,65 +1,84 @@
-// Answers that are being written: kept as they are typed, so that a reload or a crash loses nothing of them.
+// What is typed into drafts, once more outside the database: as text, for whoever finds the database thrown away.
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
-import type { Answer } from '../../mailroom/border/answers';
+import { z } from 'zod';
 import { lenient } from './lenientStorage';
 
-/** What the person has typed. */
-export type Written = Omit<Answer, 'to'>;
-
-/** An answer that was begun: to which message, whether to all, and when it was typed at last (0: not known). */
-export interface Unfinished {
-  id: number;
-  all: boolean;
+/** A draft as text; `at`: when it was typed at last, milliseconds since 1970. */
+export interface DraftCopy {
+  to: string;
+  subject: string;
+  text: string;
   at: number;
-  written: Written;
 }
 
-/** What is kept of each, by the message that is answered; earlier versions kept only what was written. */
-type Kept = Written & { all?: boolean; at?: number };
-
-interface AnswersState {
-  written: Record<number, Kept>;
+interface CopiesState {
+  /** By the draft’s id. */
+  copies: Record<string, DraftCopy>;
 }
 
-const name = 'wide-sort-answers';
+const name = 'wide-sort-draft-copies';
+/** So many at most, and of each so many characters: it is no second mailbox. */
+const most = 20;
+const longest = 20_000;
 
-export const useAnswers = create<AnswersState>()(
-  persist((): AnswersState => ({ written: {} }), { name, storage: createJSONStorage(() => lenient(localStorage)) }),
+const useCopies = create<CopiesState>()(
+  persist((): CopiesState => ({ copies: {} }), { name, storage: createJSONStorage(() => lenient(localStorage)) }),
 );
 
-// Another tab keeps its answers in the same place: what it wrote is taken up before anything is written over it.
 addEventListener('storage', (event) => {
-  if (event.key === name) void useAnswers.persist.rehydrate();
+  if (event.key === name) void useCopies.persist.rehydrate();
 });
 
-/** What was written in answer to a message, or null. */
-export function writtenTo(id: number): Written | null {
-  return unfinished().find((one) => one.id === id)?.written ?? null;
-}
+/** What was copied, what was typed last first. */
+export const draftCopies = (): DraftCopy[] => Object.values(useCopies.getState().copies).sort((a, b) => b.at - a.at);
 
-/** All that is unfinished, what was typed last first. */
-export function unfinished(written = useAnswers.getState().written): Unfinished[] {
-  return Object.entries(written)
-    .map(([id, { all = false, at = 0, ...typed }]) => ({ id: Number(id), all, at, written: typed }))
-    .sort((a, b) => b.at - a.at || b.id - a.id);
-}
-
-export function putBack({ id, written, ...more }: Unfinished): void {
-  useAnswers.setState((state) => ({ written: { ...state.written, [id]: { ...written, ...more } } }));
-}
-
-export const keepAnswer = (id: number, all: boolean, written: Written) => putBack({ id, all, at: Date.now(), written });
-
-export function forgetAnswer(id: number): void {
-  useAnswers.setState(({ written }) => {
-    const rest = { ...written };
-    delete rest[id];
-    return { written: rest };
+export function copyDraft(id: string, copy: DraftCopy): void {
+  useCopies.setState(({ copies }) => {
+    const all = Object.entries({ ...copies, [id]: { ...copy, text: copy.text.slice(0, longest) } });
+    return { copies: Object.fromEntries(all.sort(([, a], [, b]) => b.at - a.at).slice(0, most)) };
   });
 }
 
-/** Forgets all of them: the mail that they answer is gone. */
-export function forgetAllAnswers(): void {
-  useAnswers.setState({ written: {} });
+export function forgetCopy(id: string): void {
+  useCopies.setState(({ copies }) => {
+    const rest = { ...copies };
+    delete rest[id];
+    return { copies: rest };
+  });
+}
+
+/** Forgets all of them: what they were of is gone, too. */
+export const forgetCopies = () => useCopies.setState({ copies: {} });
+
+const answersName = 'wide-sort-answers';
+const answerSchema = z.object({
+  account: z.string(),
+  recipients: z.string(),
+  copies: z.string(),
+  subject: z.string(),
+  text: z.string(),
+  all: z.boolean().default(false),
+});
+
+/** An answer that an earlier version kept: to which message, and what was typed. */
+export type OldAnswer = z.infer<typeof answerSchema> & { id: number };
+
+/** The answers that an earlier version kept outside the mailbox. */
+export function oldAnswers(): OldAnswer[] {
+  try {
+    const stored: unknown = JSON.parse(localStorage.getItem(answersName) ?? '{}');
+    const kept = z.object({ state: z.object({ written: z.record(z.string(), z.unknown()) }) }).safeParse(stored);
+    if (!kept.success) return [];
+    return Object.entries(kept.data.state.written).flatMap(([id, answer]) => {
+      const read = answerSchema.safeParse(answer);
+      return read.success && /^\d+$/.test(id) ? [{ ...read.data, id: Number(id) }] : [];
+    });
+  } catch {
+    return [];
+  }
+}
+
+export function forgetOldAnswers(): void {
+  localStorage.removeItem(answersName);
 }

@@ -71,6 +71,8 @@ onMailroom((event) => {
   }
   // How far a job is, whoever asked for it hears.
   if (event.kind === 'progress') return;
+  // Drafts are no mail yet (drafts.ts).
+  if (event.kind === 'drafts') return;
   // Many small changes in a row, as in an import, are one refresh.
   soon ??= setTimeout(() => {
     soon = null;

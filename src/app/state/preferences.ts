@@ -50,6 +50,10 @@ export interface Preferences {
   /** Whether rules are offered for what is moved by hand again and again, and for what one was offered. */
   offers: boolean;
   offered: string[];
+  /** Whether rich text is written, where nothing else is chosen for one message. */
+  writeRich: boolean;
+  /** So many seconds a message waits after Send, and can be taken back. */
+  sendWait: number;
   /** What stood here before a setup brought other settings, by that command's number in the Logbook. */
   replaced: { seq: number; settings: Partial<Preferences> } | null;
   /** What was put away of the offers to begin well with: `own`, `junk`. */
@@ -89,6 +93,8 @@ export const usePreferences = create<Preferences>()(
       dueTold: false,
       offers: true,
       offered: [],
+      writeRich: true,
+      sendWait: 10,
       replaced: null,
       begun: [],
     }),

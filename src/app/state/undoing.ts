@@ -3,7 +3,6 @@ import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 import { mailroom } from '../../mailroom/client';
 import { lenient } from './lenientStorage';
-import type { Unfinished } from './unfinishedAnswers';
 
 /** An act by its number in the Logbook, and what it says there. */
 interface Logged {
@@ -11,9 +10,9 @@ interface Logged {
   says: string;
 }
 
-/** An unfinished answer that was thrown away: it never left this browser, and the Logbook knows nothing of it. */
+/** A draft that was thrown away, by its id: it never left this browser, and the Logbook knows nothing of it. */
 interface ThrownAway {
-  thrown: Unfinished;
+  thrown: string;
   says: string;
 }
 

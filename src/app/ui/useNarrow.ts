@@ -1,11 +1,16 @@
-// Whether the window is as narrow as a telephone's: the same width as the style sheets' “md”.
-import { useSyncExternalStore } from 'react';
+// Whether the window is narrower than a width: a telephone’s, the style sheets’ “md”, where nothing else is said.
+import { useCallback, useSyncExternalStore } from 'react';
 
-const query = window.matchMedia('(max-width: 767px)');
-
-const listen = (changed: () => void) => {
-  query.addEventListener('change', changed);
-  return () => query.removeEventListener('change', changed);
-};
-
-export const useNarrow = (): boolean => useSyncExternalStore(listen, () => query.matches);
+/** `width` in CSS pixels. */
+export function useNarrow(width = 768): boolean {
+  const query = `(max-width: ${width - 1}px)`;
+  const listen = useCallback(
+    (changed: () => void) => {
+      const media = window.matchMedia(query);
+      media.addEventListener('change', changed);
+      return () => media.removeEventListener('change', changed);
+    },
+    [query],
+  );
+  return useSyncExternalStore(listen, () => window.matchMedia(query).matches);
+}

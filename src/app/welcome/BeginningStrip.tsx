@@ -3,7 +3,7 @@ import { Link, useLocation } from 'react-router';
 import { mildStrictness } from '../../core/junk/settings';
 import type { Setup } from '../../core/line/setup';
 import { count, messages } from '../../core/text/sentences';
-import type { OwnAddresses } from '../../mailroom/border/answers';
+import type { OwnAddresses } from '../../mailroom/border/ownAddresses';
 import type { Overview } from '../../mailroom/border/overview';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';

@@ -5,7 +5,7 @@ import { exactTime } from '../../core/text/time';
 import { mailroom } from '../../mailroom/client';
 import { commandId, tellOutcome } from '../state/desk';
 import { forgetSeen, type LastSeen } from '../state/lastSeen';
-import { forgetAllAnswers, unfinished } from '../state/unfinishedAnswers';
+import { draftCopies, forgetCopies } from '../state/draftCopies';
 import { saveFile } from '../ui/save';
 
 interface Props {
@@ -19,18 +19,16 @@ interface Props {
 /** The mailbox that was here is not here any more: the browser threw it away. Told before anything is begun anew. */
 export function Dropped({ seen, busy, begin, onPutAway }: Props) {
   const navigate = useNavigate();
-  const [answers] = useState(() => unfinished());
+  const [drafts] = useState(() => draftCopies());
   const { setup } = seen;
   const takeUp = async () => {
     if (setup === null || !(await begin())) return;
     tellOutcome(await mailroom.importSetup(commandId(), setup));
     void navigate('/mail', { replace: true });
   };
-  const saveAnswers = () => {
-    const text = answers.map(({ written: { recipients, subject, text } }) =>
-      [`To: ${recipients}`, `Subject: ${subject}`, '', text, ''].join('\n'),
-    );
-    saveFile(new Blob([text.join('\n')], { type: 'text/plain' }), 'unfinished-answers.txt');
+  const saveDrafts = () => {
+    const text = drafts.map(({ to, subject, text }) => [`To: ${to}`, `Subject: ${subject}`, '', text, ''].join('\n'));
+    saveFile(new Blob([text.join('\n')], { type: 'text/plain' }), 'drafts.txt');
   };
   return (
     <section
@@ -63,9 +61,9 @@ export function Dropped({ seen, busy, begin, onPutAway }: Props) {
             </button>
           </>
         )}
-        {answers.length > 0 && (
-          <button className="btn btn-outline btn-sm" onClick={saveAnswers}>
-            Save {answers.length === 1 ? 'the unfinished answer' : `${answers.length} unfinished answers`}
+        {drafts.length > 0 && (
+          <button className="btn btn-outline btn-sm" onClick={saveDrafts}>
+            Save {drafts.length === 1 ? 'the draft' : `${drafts.length} drafts`}
           </button>
         )}
         <button
@@ -85,5 +83,5 @@ export function Dropped({ seen, busy, begin, onPutAway }: Props) {
 /** What was kept apart from the mailbox that is gone: another begins. */
 export function forgetDropped(): void {
   forgetSeen();
-  forgetAllAnswers();
+  forgetCopies();
 }

@@ -1,0 +1,35 @@
+import { SendHorizontal } from 'lucide-react';
+import { takeBack, useDrafts } from '../state/drafts';
+import { useNow } from '../ui/useNow';
+
+/** Only what goes within this time is told at the edge, in milliseconds: what goes later stands in Drafts. */
+const soon = 60_000;
+
+/** What is about to go, and can still be taken back. */
+export function Outgoing() {
+  const rows = useDrafts((s) => s.rows);
+  const waiting = rows.some(({ due }) => due !== null);
+  const now = useNow(waiting ? 500 : 60_000);
+  const going = rows.filter(({ due }) => due !== null && due <= now + soon);
+  if (going.length === 0) return null;
+  return (
+    <ul role="status" aria-label="About to go" className="flex flex-col border-b border-base-300 bg-base-200">
+      {going.map(({ id, subject, to, due, going: gone }) => {
+        const seconds = Math.ceil(((due ?? now) - now) / 1_000);
+        return (
+          <li key={id} className="flex items-center gap-2 px-4 py-1 text-sm">
+            <SendHorizontal size={15} aria-hidden className="shrink-0" />
+            <span className="min-w-0 flex-1 truncate" dir="auto">
+              “{subject || 'No subject'}” to {to || 'those in Cc and Bcc'}{' '}
+              {/* The seconds are for the eye: read out, each would interrupt. */}
+              <span aria-hidden>{gone || seconds <= 0 ? 'is on its way' : `goes in ${seconds} s`}</span>
+            </span>
+            <button className="btn btn-outline btn-xs" disabled={gone} onClick={() => void takeBack(id)}>
+              Take back
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
