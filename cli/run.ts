@@ -24,6 +24,7 @@ import {
   type Setup,
 } from '../src/core';
 import { reasonOf } from '../src/core/text/sentences';
+import { contacts, contactsWrite } from './contacts';
 import { fileText, messagesOf, OptionError, setupOf, UsageError } from './files';
 import { junkEval } from './junkEval';
 import { queryOf } from './search';
@@ -47,6 +48,8 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
   search FILE… 'QUERY' [--json]             the messages that a query asks for (keys of IMAP SEARCH, RFC 9051);
                                             --queries FILE: one query a line, --json: the indexes for each
   threads FILE… [--json]                    the conversations (RFC 5256, REFERENCES), who answers whom
+  contacts FILE.vcf…                        the contacts of vCards (4.0, 3.0, 2.1), an object a line
+  contacts-write CONTACTS.json              contacts as vCard 4.0
   write DRAFT.json [--now TIME] [--sent]    the raw message of a draft, as it goes out; --sent: as it stands in Sent
   demo --count N [--seed S] [--now TIME]    the demo mailbox as an mbox on standard output
 `;
@@ -83,6 +86,12 @@ export async function run(args: string[], output: Output): Promise<number> {
         return 0;
       case 'junk-eval':
         await junkEval([...files], values, output);
+        return 0;
+      case 'contacts':
+        await contacts(some(files), output);
+        return 0;
+      case 'contacts-write':
+        await contactsWrite(files, output);
         return 0;
       case 'write':
         await write(files, values, output);

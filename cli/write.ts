@@ -16,7 +16,6 @@ import {
 import { bodyBlocks } from '../src/core/mail/body';
 import {
   answerSubject,
-  forwardedFiles,
   forwardedHtml,
   forwardedText,
   forwardSubject,
@@ -26,6 +25,7 @@ import {
   threadFields,
   type Quotable,
 } from '../src/core/writing/answer';
+import { forwardedFiles } from '../src/core/writing/forwardedFiles';
 import { htmlLines } from '../src/core/writing/htmlLines';
 import { typedText } from '../src/core/writing/flowed';
 import { addressKey } from '../src/core/mail/address';

@@ -1,4 +1,5 @@
 // What the demo's person had decided before: the setup that the demo mailbox rides the sorting line with.
+import { newContact } from '../src/core/contacts/contact';
 import { desk, self } from './cast';
 import { timeOfDay, weekdays } from '../src/core/delivery/week';
 import { emptySetup, type Setup } from '../src/core/line/setup';
@@ -179,7 +180,7 @@ export function demoSetup(now: number): Setup {
     searches: [],
     left: [],
     told: [],
-    contacts: [{ id: 'marwick', name: 'Elspeth Marwick', address: 'e.marwick@stonness-harbour.example' }],
+    contacts: [newContact('marwick', 'Elspeth Marwick', 'e.marwick@stonness-harbour.example')],
     junk: {
       strictness: 12,
       keepDays: 30,

@@ -22,6 +22,7 @@ const coreFloors = [
   'effects',
   'conversations',
   'senders',
+  'contacts',
   'junk',
   'rules',
   'search',

@@ -31,10 +31,14 @@ export function installChromium() {
   return found ?? '/usr/bin/chromium';
 }
 
-/** Debian's parser of Sieve scripts, by which the tests check those that we write. */
-export function installSieveParser() {
-  const { status } = spawnSync('/usr/bin/python3', ['-c', 'import sievelib'], { stdio: 'ignore' });
-  if (status !== 0) installDebian('python3-sievelib', 'python3-sievelib');
+/** Other programs that read what we write, so that the tests know that they can: Debian's, for Python. */
+const readers = { sievelib: 'python3-sievelib', vobject: 'python3-vobject' };
+
+export function installReaders() {
+  for (const [module, name] of Object.entries(readers)) {
+    const { status } = spawnSync('/usr/bin/python3', ['-c', `import ${module}`], { stdio: 'ignore' });
+    if (status !== 0) installDebian(name, name);
+  }
 }
 
 function installDebian(name, words) {

@@ -1,8 +1,8 @@
 // `npm test`: installs what tests need, then runs the unit tests and the browser tests.
-import { installChromium, installPackages, installSieveParser, run } from './install.mjs';
+import { installChromium, installPackages, installReaders, run } from './install.mjs';
 
 installPackages();
 const chromium = installChromium();
-installSieveParser();
+installReaders();
 run('npx', ['jest']);
 run('npx', ['playwright', 'test'], { CHROMIUM: chromium });

@@ -1,3 +1,4 @@
+import { newContact } from '../contacts/contact';
 import fc from 'fast-check';
 import { parseEnvelope } from '../mail/envelope';
 import { type Envelope } from '../mail/envelopeSchema';
@@ -174,7 +175,7 @@ describe('the junk filter’s station', () => {
   });
 
   test('contacts, safe entries and the Bin', () => {
-    const contacts = [{ id: 'c', name: '', address: 'a@b.test' }];
+    const contacts = [newContact('c', '', 'a@b.test')];
     expect(on({}, { contacts }).decide(mail, { score: 99 }).place).toBe('inbox');
     expect(on({ contactsSafe: false }, { contacts }).decide(mail, { score: 99 }).place).toBe('junk');
     expect(on({ toBin: true }).decide(mail, { score: 99 })).toMatchObject({ place: 'bin' });

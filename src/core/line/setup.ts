@@ -13,7 +13,7 @@ import { freshJunkSettings, junkSettingsSchema } from '../junk/settings';
 import { ruleSchema } from '../rules/rule';
 import { laneSchema } from '../search/lane';
 import { savedSearchSchema } from '../search/saved';
-import { contactSchema } from '../senders/contact';
+import { contactSchema } from '../contacts/contact';
 import { leftListSchema } from '../senders/leavingWays';
 import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/register';
 import { toldSchema } from '../senders/told';

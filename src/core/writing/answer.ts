@@ -1,11 +1,7 @@
 // Answering and forwarding: to whom, under which subject, and with what quoted (RFC 5322, section 3.6).
 import { addressKey, type Address } from '../mail/address';
 import type { Envelope } from '../mail/envelopeSchema';
-import { attachmentBytes, attachmentList, inlinePictures } from '../mail/body';
 import { quote } from '../mail/quoted';
-import type { Structure } from '../mail/structure';
-import { picturesShown } from './outgoingHtml';
-import type { FileToSend } from './composing';
 import { oneLine } from '../text/oneLine';
 import { typedLines, type TextLine } from './flowed';
 import { escapeHtml, outgoingHtml } from './outgoingHtml';
@@ -125,19 +121,6 @@ export const forwardedHtml = (message: Quotable): string =>
   `<p>${forwardedMark}</p><p>${headOf(message)
     .map(([word, value]) => `${word}: ${escapeHtml(value)}`)
     .join('<br>')}</p>${richBody(message, true)}`;
-
-/** What goes along with a forwarded message: its attachments, and the pictures that its text shows. */
-export function forwardedFiles(raw: Uint8Array, structure: Structure, html: string): FileToSend[] {
-  const files: FileToSend[] = attachmentList(raw, structure).map(({ name, type }, n) => ({
-    name: name ?? 'attachment',
-    type,
-    bytes: attachmentBytes(raw, structure, n) ?? new Uint8Array(),
-  }));
-  const shown = picturesShown(outgoingHtml(html));
-  for (const { contentId, type, bytes } of inlinePictures(raw, structure))
-    if (shown.delete(contentId)) files.push({ name: `picture.${type.slice(6)}`, type, bytes, contentId });
-  return files;
-}
 
 /** The same in plain text. */
 export const forwardedText = (message: Quotable): string =>

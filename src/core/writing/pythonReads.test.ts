@@ -161,7 +161,7 @@ test('500 random messages: no defect, the same people, subject, texts and files;
       return { raw, own };
     });
     const answer = path.join(tmpdir(), `read-${process.pid}.json`);
-    execFileSync('python3', ['-c', reader, folder, answer]);
+    execFileSync('/usr/bin/python3', ['-c', reader, folder, answer]);
     const read = JSON.parse(readFileSync(answer, 'utf8')) as ReadByPython[];
     rmSync(answer);
     expect(read).toHaveLength(500);

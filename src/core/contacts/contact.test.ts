@@ -1,6 +1,6 @@
-import { contactTrouble } from './contact';
+import { contactTrouble, newContact } from './contact';
 
-const here = [{ id: '1', name: 'Ana', address: 'ana@harbour.example' }];
+const here = [newContact('1', 'Ana', 'ana@harbour.example')];
 
 test.each([
   ['', /Type the address/],
