@@ -12,7 +12,11 @@ const png = Buffer.from(
 /** What is being written, and its text. */
 const writing = (page: Page, name = 'Reply') => {
   const panel = page.getByRole('region', { name, exact: true });
-  return { panel, text: panel.getByRole('textbox', { name: 'Text' }), to: panel.getByRole('combobox', { name: 'To' }) };
+  return {
+    panel,
+    text: panel.getByRole('textbox', { name: 'Text' }),
+    to: panel.getByRole('textbox', { name: 'To', exact: true }),
+  };
 };
 
 test('C6: answering an older message says so, one press goes to the newest; own mail gives the answer as a file', async ({
@@ -220,7 +224,7 @@ test('C6: reply to all; as plain text and back; names come as one types; what no
   await page.keyboard.press('Shift+Y');
   const { panel, to } = writing(page, 'Reply to all');
   await expect(to).toHaveValue('desk@x.test');
-  await expect(panel.getByRole('combobox', { name: 'Cc', exact: true })).toHaveValue('Cy <cy@x.test>');
+  await expect(panel.getByRole('textbox', { name: 'Cc', exact: true })).toHaveValue('Cy <cy@x.test>');
   await panel.getByRole('button', { name: 'Close, and keep it in Drafts' }).click();
   await expect(panel).toHaveCount(0);
   expect(await counts(page, 'Drafts')).toEqual({ total: 0, unread: 0 });

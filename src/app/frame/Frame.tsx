@@ -9,7 +9,7 @@ import {
   type Active,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { CornerDownRight, Keyboard, Menu, Moon, PenLine, Sun, SunMoon } from 'lucide-react';
+import { CornerDownRight, Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { KeySheet } from '../keys/KeySheet';
@@ -76,20 +76,6 @@ function Side({ overview, drawer, onClose, onKeys, onAnywhere }: SideProps) {
         } ${lineFolded ? 'lg:w-14' : 'lg:w-56'} shrink-0`}
       >
         <Line overview={overview} onGo={onClose} />
-        <div className={`px-1.5 pb-1.5 ${lineFolded ? '' : 'pl-3'}`}>
-          <button
-            className="btn w-full justify-start btn-outline btn-sm"
-            onClick={() => {
-              onClose();
-              writeNew();
-            }}
-            title="Write a new message (Shift+W)"
-            aria-keyshortcuts="Shift+W"
-          >
-            <PenLine size={15} aria-hidden className="shrink-0" />
-            <span className={lineFolded ? 'sr-only' : ''}>Write</span>
-          </button>
-        </div>
         <div className={`flex items-center gap-1 border-t border-base-300 p-1.5 ${lineFolded ? 'flex-col' : 'pl-3'}`}>
           <button
             className="flex min-h-8 min-w-0 flex-1 items-center gap-2 rounded border border-base-300 px-2 text-left hover:bg-base-300"

@@ -1,8 +1,9 @@
-import { CircleAlert, PanelLeftClose, PanelLeftOpen, Wrench } from 'lucide-react';
+import { CircleAlert, PanelLeftClose, PanelLeftOpen, PenLine, Wrench } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { count } from '../../core/text/sentences';
 import type { Overview } from '../../mailroom/border/overview';
+import { writeNew } from '../state/drafts';
 import { usePreferences } from '../state/preferences';
 import { LinePlaces } from './LinePlaces';
 import { LineTrack } from './LineTrack';
@@ -65,8 +66,19 @@ export function Line({ overview, onGo }: LineProps) {
       aria-label="Sorting line and places"
       className="flex min-h-0 flex-1 flex-col overflow-y-auto px-3 pb-1"
     >
-      <div className="flex items-center gap-2 pt-3 pb-2">
+      <div className={`flex items-center gap-1 pt-3 pb-2 ${folded ? 'flex-col' : ''}`}>
         {!folded && <span className="flex-1 text-lg font-bold tracking-tight">Wide Sort</span>}
+        <button
+          className={`btn btn-outline btn-xs ${folded ? 'btn-square' : ''}`}
+          onClick={() => {
+            onGo();
+            writeNew();
+          }}
+          title="Write a new message (Shift+W)"
+          aria-keyshortcuts="Shift+W"
+        >
+          <PenLine size={14} aria-hidden /> <span className={folded ? 'sr-only' : ''}>Write</span>
+        </button>
         <button
           className="btn btn-square btn-ghost btn-xs max-lg:hidden"
           onClick={() => usePreferences.setState({ lineFolded: !folded })}

@@ -1,4 +1,5 @@
 import { useMemo, useRef, useState } from 'react';
+import { writeMailto } from '../state/drafts';
 import { useSought } from '../ui/Marked';
 import { markIn } from './markIn';
 import { cleanHtml, frameDocument } from './cleanHtml';
@@ -29,6 +30,15 @@ export function HtmlBody({ html, pictures, dead }: HtmlBodyProps) {
     measure();
     // Quotes that are unfolded need room. The event does not bubble, so it is caught on its way down.
     inside.addEventListener('toggle', measure, { capture: true });
+    // A link that writes to somebody begins a draft here.
+    inside.addEventListener('click', (event) => {
+      // The frame’s elements are of another window: what they can do is asked, not what they are.
+      const link = (event.target as Element | null)?.closest?.('a[href]');
+      const href = link?.getAttribute('href') ?? '';
+      if (!/^mailto:/i.test(href)) return;
+      event.preventDefault();
+      writeMailto(href);
+    });
     // A key pressed in the message is meant for the desk.
     inside.addEventListener('keydown', (event) => {
       const { key, ctrlKey, metaKey, shiftKey, altKey } = event;

@@ -1,8 +1,9 @@
-import { Filter, Forward, Reply, ReplyAll, TriangleAlert } from 'lucide-react';
+import { ContactRound, FileCode2, Filter, Forward, Printer, Reply, ReplyAll, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Address } from '../../core/mail/address';
-import { bothForms } from '../../core/senders/normal';
+import { addressesOf } from '../../core/contacts/contact';
+import { bothForms, normalAddress } from '../../core/senders/normal';
 import type { Setup } from '../../core/line/setup';
 import { placeName } from '../../core/mail/place';
 import type { ShownBlock } from '../../core/mail/shown';
@@ -19,6 +20,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { useMailbox } from '../state/overview';
 import { Attachments } from './Attachments';
 import { HtmlBody } from './HtmlBody';
+import { SourceDialog } from './SourceDialog';
 import { Suspicions } from './Suspicions';
 import { hasLink, TextBody } from './TextBody';
 
@@ -51,8 +53,9 @@ interface HeadProps extends MessageProps {
 /** How to answer it, its sender's standing, its labels and where it is. */
 function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
   const { id } = row;
+  const [source, setSource] = useState(false);
   return (
-    <div className="flex flex-wrap items-center gap-x-1 gap-y-1">
+    <div className="flex flex-wrap items-center gap-x-1 gap-y-1 print:hidden">
       <button className="btn btn-ghost btn-xs" onClick={() => answerWith('reply', [id])} title="Reply (Y)">
         <Reply size={14} aria-hidden /> Reply
       </button>
@@ -70,6 +73,17 @@ function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
       >
         <Forward size={14} aria-hidden /> Forward
       </button>
+      {!row.own &&
+        row.from.address !== '' &&
+        !setup.contacts.some((one) => addressesOf(one).includes(normalAddress(row.from.address))) && (
+          <Link
+            className="btn btn-ghost btn-xs"
+            to={`/contacts?${new URLSearchParams({ add: row.from.address, name: row.from.name }).toString()}`}
+            title="Keep a card of the sender"
+          >
+            <ContactRound size={14} aria-hidden /> Add to contacts
+          </Link>
+        )}
       {!row.own && <SenderStanding message={message.registered} id={id} setup={setup} />}
       <Link
         className="btn btn-ghost btn-xs"
@@ -79,6 +93,17 @@ function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
       >
         <Filter size={14} aria-hidden /> Sort mail like this
       </Link>
+      <button className="btn btn-ghost btn-xs" onClick={() => window.print()} title="Print what is open">
+        <Printer size={14} aria-hidden /> Print
+      </button>
+      <button
+        className="btn btn-ghost btn-xs"
+        onClick={() => setSource(true)}
+        title="All header fields, and the source"
+      >
+        <FileCode2 size={14} aria-hidden /> Source
+      </button>
+      {source && <SourceDialog id={id} onClose={() => setSource(false)} />}
       {row.labels.map((label) => (
         <InkTag key={label} id={label} setup={setup} />
       ))}

@@ -4,9 +4,10 @@ import { marksIn } from '../../core/search/marks';
 import { Marked, useSought } from '../ui/Marked';
 import { joinedParagraphs } from '../../core/mail/flow';
 import { stretches, type Stretch } from '../../core/mail/quoted';
+import { writeMailto } from '../state/drafts';
 import { useNarrow } from '../ui/useNarrow';
 
-const link = /\bhttps?:\/\/[^\s<>"'”’)\]]+[^\s<>"'”’)\].,;:!?]/g;
+const link = /\b(?:https?:\/\/|mailto:)[^\s<>"'”’)\]]+[^\s<>"'”’)\].,;:!?]/g;
 
 /** More links than these stay words: each is an element of the page. */
 const mostLinks = 500;
@@ -29,7 +30,18 @@ function Linked({ text, dead }: { text: string; dead: boolean }) {
   pieces.push({ text: text.slice(end), href: null });
   return pieces.map((piece, i) =>
     piece.href ? (
-      <a key={i} className="link" href={piece.href} target="_blank" rel="noopener noreferrer">
+      <a
+        key={i}
+        className="link"
+        href={piece.href}
+        target="_blank"
+        rel="noopener noreferrer"
+        onClick={(event) => {
+          if (!/^mailto:/i.test(piece.href ?? '')) return;
+          event.preventDefault();
+          writeMailto(piece.href ?? '');
+        }}
+      >
         {piece.text}
       </a>
     ) : (

@@ -140,6 +140,18 @@ const WritingOnes = ({ p }: PartProps) => (
         ))}
       </select>
     </label>
+    {'registerProtocolHandler' in navigator && (
+      <p className="mt-1 flex flex-wrap items-center gap-2 text-sm">
+        <button
+          type="button"
+          className="btn btn-outline btn-sm"
+          onClick={() => navigator.registerProtocolHandler('mailto', `${location.origin}/write?mailto=%s`)}
+        >
+          Open links to addresses here
+        </button>
+        <span className="quiet">The browser asks whether links (mailto:) of other pages begin a draft here.</span>
+      </p>
+    )}
   </fieldset>
 );
 

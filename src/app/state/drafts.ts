@@ -3,6 +3,8 @@ import { create } from 'zustand';
 import type { Beginning, DraftRow, DraftKind } from '../../mailroom/border/drafts';
 import { mailroom, onMailroom } from '../../mailroom/client';
 import { contentOf } from '../../core/writing/draft';
+import { readMailto } from '../../core/writing/mailto';
+import { typedAddress } from '../../core/writing/recipient';
 import { reasonOf } from '../../core/text/sentences';
 import { attendThrown, commandId, say } from './desk';
 import { forgetCopy, forgetOldAnswers, oldAnswers } from './draftCopies';
@@ -50,6 +52,15 @@ const told = (error: unknown) => say({ text: reasonOf(error), tone: 'trouble' })
 
 /** Writes something new. */
 export const writeNew = (given?: Beginning['given']): void => void begin('new', [], given).catch(told);
+
+/** Writes what a link asks for (RFC 6068): it only begins a draft, which the person looks through. */
+export function writeMailto(link: string): void {
+  const read = readMailto(link);
+  if (!read) return say({ text: 'This link writes to nobody.', tone: 'trouble' });
+  const typed = (list: typeof read.to): string => list.map(typedAddress).join(', ');
+  const { to, cc, bcc, subject, body } = read;
+  writeNew({ to: typed(to), cc: typed(cc), bcc: typed(bcc), subject: subject.slice(0, 2_000), text: body });
+}
 
 /** Answers or forwards messages: goes on with what was begun, where the same was. */
 export function answerWith(how: Exclude<DraftKind, 'new'>, answers: number[]): void {

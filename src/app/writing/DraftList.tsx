@@ -52,7 +52,7 @@ export function DraftList() {
               <button
                 className="btn btn-ghost btn-xs"
                 onClick={() => void throwAwayDraft(id, to, true)}
-                aria-label={`Throw the draft to ${to || 'nobody yet'} away`}
+                aria-label={`Throw away the draft to ${to || 'nobody yet'}`}
               >
                 Throw away
               </button>

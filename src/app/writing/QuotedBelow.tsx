@@ -22,10 +22,10 @@ export function QuotedBelow({ draft, onTakeIn, onLeaveOut }: Props) {
         {word}: {lines === 1 ? '1 line' : `${count(lines)} lines`}
       </summary>
       <div className="flex gap-2 px-3 pb-1">
-        <button type="button" className="link" onClick={onTakeIn}>
+        <button type="button" className="btn btn-ghost btn-xs" onClick={onTakeIn}>
           Write in it
         </button>
-        <button type="button" className="link" onClick={onLeaveOut}>
+        <button type="button" className="btn btn-ghost btn-xs" onClick={onLeaveOut}>
           Leave it out
         </button>
       </div>

@@ -97,8 +97,6 @@ export function RecipientField({ word, value, onChange, autoFocus = false }: Pro
         <textarea
           id={id}
           rows={1}
-          role="combobox"
-          aria-expanded={list.length > 0}
           aria-controls={`${id}-list`}
           aria-autocomplete="list"
           aria-activedescendant={list.length > 0 ? `${id}-${at}` : undefined}

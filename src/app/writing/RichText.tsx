@@ -212,6 +212,7 @@ export function RichText({ html, onChange, onFiles, onEscape, onEditor }: RichTe
         link: {
           openOnClick: false,
           protocols: ['http', 'https', 'mailto'],
+          isAllowedUri: (address) => safeLink(address) !== null,
           HTMLAttributes: { target: null, rel: null },
         },
       }),

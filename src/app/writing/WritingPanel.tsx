@@ -140,7 +140,7 @@ function Heads({ draft, change }: PartProps) {
           <RecipientField word="Bcc" value={draft.bcc} onChange={(bcc) => change({ bcc })} />
         </>
       ) : (
-        <button type="button" className="link ml-16 self-start text-sm" onClick={() => setCopies(true)}>
+        <button type="button" className="link ml-16 min-h-6 self-start text-sm" onClick={() => setCopies(true)}>
           Cc and Bcc
         </button>
       )}
@@ -368,7 +368,7 @@ const Head = ({ title, draft, change, onClose }: HeadProps) => (
   <header className="flex items-center gap-2 border-b border-base-300 bg-base-200 px-3 py-1.5">
     <h2 className="flex-1 font-semibold">{title}</h2>
     {draft && (
-      <button type="button" className="link text-sm" onClick={() => change(toForm(draft))}>
+      <button type="button" className="link min-h-6 text-sm" onClick={() => change(toForm(draft))}>
         {draft.rich ? 'Write plain text' : 'Write rich text'}
       </button>
     )}

@@ -34,7 +34,7 @@ import type { OwnAddresses } from './ownAddresses';
 import type { Beginning, Draft, DraftAbout, DraftAsFile, DraftContent, DraftResult, DraftRow, Kept } from './drafts';
 import type { ToldReport } from './notifications';
 import type { Overview, PostStatus } from './overview';
-import type { OpenMessage, WhyLine } from './message';
+import type { MessageSource, OpenMessage, WhyLine } from './message';
 
 /** The mailroom, as the page has it. Ids of commands are chosen by the caller; the same id is never done twice. */
 export interface Mailroom {
@@ -81,6 +81,8 @@ export interface Mailroom {
   /** What the person would have been told of in the last seven days. */
   toldLately(told: Told[]): Promise<ToldReport>;
   open(id: number, plain: boolean): Promise<OpenMessage | null>;
+  /** The header fields of a message and its source, as far as it is shown; null where it can’t be read. */
+  source(id: number): Promise<MessageSource | null>;
   attachment(id: number, index: number): Promise<{ name: string; type: string; bytes: Uint8Array } | null>;
   whyHere(id: number): Promise<WhyLine[]>;
   /** How much some views hold. */

@@ -38,3 +38,13 @@ export interface WhyLine {
   /** Its number in the Logbook, for what was done after the message had arrived. */
   seq: number | null;
 }
+
+/** What a message says of itself, and how it stands in storage. */
+export interface MessageSource {
+  /** In their order, decoded. */
+  fields: { name: string; value: string }[];
+  /** Its first bytes as text. */
+  text: string;
+  /** All of it, in bytes. */
+  size: number;
+}

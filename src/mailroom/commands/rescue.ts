@@ -1,4 +1,5 @@
 // Rescue: wanted messages out of Junk into the Inbox and, where asked, what sent them made safe. One command.
+import { addressesOf, newContact } from '../../core/contacts/contact';
 import { placedNow } from '../state/retention';
 import { domainOf } from '../../core/mail/address';
 import type { DryRunChange } from '../../core/line/dryRun';
@@ -50,9 +51,9 @@ function rescueEdits(
       const item: Entry = { id: newId, kind, value, standing: 'safe', since: mailbox.now(), why };
       edits.push({ list: 'register', id: item.id, item });
     }
-    if (fromNowOn === 'sender' && contact && !setup.contacts.some((one) => one.address === address)) {
+    if (fromNowOn === 'sender' && contact && !setup.contacts.some((one) => addressesOf(one).includes(address))) {
       const newId = `${name}-${out.size}-contact`;
-      edits.push({ list: 'contacts', id: newId, item: { id: newId, name: from.name, address } });
+      edits.push({ list: 'contacts', id: newId, item: newContact(newId, from.name, address) });
     }
     out.set(value, edits);
   }

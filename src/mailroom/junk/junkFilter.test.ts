@@ -1,4 +1,5 @@
 // The junk filter in the mailroom: marks teach it, undo makes it forget, and nothing of it is lost.
+import { newContact } from '../../core/contacts/contact';
 import type { JunkSettings } from '../../core/junk/settings';
 import { act, mostMarked } from '../commands/acts';
 import { tidy } from '../commands/retention';
@@ -99,7 +100,7 @@ test('people written to and contacts are not asked about, each by its switch', a
     ...mailOf({ From: 'me@ferry.example', To: 'friend@other.test', Subject: 'Hello', 'Message-ID': '<s@x>' }),
     place: 'sent',
   });
-  const card = { id: 'c', name: 'Card', address: 'card@other.test' };
+  const card = newContact('c', 'Card', 'card@other.test');
   await changeSetup(mailbox, next(), [{ list: 'contacts', id: 'c', item: card }], 'Added', false);
   const sendTo = async (part: Partial<JunkSettings>) => {
     await filter(mailbox, { strictness: 60, ...part });

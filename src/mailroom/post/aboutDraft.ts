@@ -1,5 +1,6 @@
 // What is said of a draft while it is written: what may be regretted, and who could be meant.
 import { AccountIndex } from '../../core/mail/account';
+import { namedAddresses } from '../../core/contacts/contact';
 import { addressKey, domainOf, type Address } from '../../core/mail/address';
 import { skeleton } from '../../core/senders/lookAlike';
 import { normalAddress, unicodeDomain } from '../../core/senders/normal';
@@ -69,7 +70,7 @@ export async function recipientsLike(mailbox: Knowing, typed: string, most: numb
     if (!fits(address)) continue;
     found.set(addressKey(address.address), { address, weight });
   }
-  for (const { name, address } of mailbox.setup.contacts) {
+  for (const { name, address } of namedAddresses(mailbox.setup.contacts)) {
     if (!fits({ name, address })) continue;
     const old = found.get(addressKey(address));
     found.set(addressKey(address), {

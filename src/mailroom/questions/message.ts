@@ -3,7 +3,7 @@ import { byteText } from '../../core/mail/charset';
 import { isUnreadable, type Envelope } from '../../core/mail/envelopeSchema';
 import { messageOf } from '../../core/mail/mbox';
 import { knownPeople, suspicionsOf } from '../../core/senders/suspicion';
-import type { OpenMessage } from '../border/message';
+import type { MessageSource, OpenMessage } from '../border/message';
 import type { MailState } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Readable } from '../reading/reader';
@@ -122,4 +122,10 @@ export async function attachment(
     type: info?.type ?? 'application/octet-stream',
     bytes,
   };
+}
+
+/** The header fields of a message and its source; null where its bytes are gone or can't be read. */
+export async function source({ columns, reader }: MailState & Readable, id: number): Promise<MessageSource | null> {
+  if (id < 0 || id >= columns.count || columns.place[id] === expunged) return null;
+  return reader.one(id, 'source', undefined);
 }

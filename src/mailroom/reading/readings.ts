@@ -6,18 +6,23 @@ import { featuresOf, namedFeaturesOf } from '../../core/junk/features';
 import { readForJunk } from '../../core/junk/junkReading';
 import { authenticationOf } from '../../core/mail/authentication';
 import { attachmentBytes, bodyBlocks, filesOf, hasAlternatives, inlinePictures } from '../../core/mail/body';
+import { decodeUnlabelled } from '../../core/mail/charset';
+import { decodeEncodedWords } from '../../core/mail/encodedWord';
+import { withoutTurns } from '../../core/text/oneLine';
 import { envelopeOf } from '../../core/mail/envelope';
 import { anchorsOf, linksOf } from '../../core/mail/links';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
 import { mostOpened, shownBlocks } from '../../core/mail/shown';
 import { textFromHtml } from '../../core/mail/textFromHtml';
 import { encodeBase64 } from '../../core/mail/transfer';
-import { forwardedFiles } from '../../core/writing/answer';
+import { forwardedFiles } from '../../core/writing/forwardedFiles';
 import { DeepTexts } from '../../core/rules/deep';
 import type { DeepCondition } from '../../core/rules/rule';
 import { leavingWays } from '../../core/senders/leavingWays';
 import { digest } from '../storage/digest';
 
+/** So much of a message’s source is shown: fields, characters of each, bytes of all. */
+const [mostFields, longestField, mostSource] = [300, 5_000, 200_000];
 /** Pictures within the text that are larger than this, in bytes, are attachments only. */
 const largestPicture = 5_000_000;
 /** So much of HTML is looked through for links that lie, in characters: all that is ever shown of it. */
@@ -81,6 +86,15 @@ export const readings = {
   /** What goes along where it is forwarded. */
   forwarded: ({ raw, structure }: Message, html: string) =>
     forwardedFiles(raw, structure, html).map((file) => ({ ...file, bytes: file.bytes.slice() })),
+  /** Its header fields, decoded and as they stand, and its source as far as it is shown. */
+  source: ({ raw, fields }: Message) => ({
+    fields: fields.slice(0, mostFields).map(({ name, value }) => ({
+      name: name.slice(0, 200),
+      value: withoutTurns(decodeEncodedWords(value.replace(/\r?\n(?=[ \t])/g, ''))).slice(0, longestField),
+    })),
+    text: decodeUnlabelled(raw.subarray(0, mostSource)),
+    size: raw.length,
+  }),
   /** Its bytes, as they came. */
   raw: ({ raw }: Message) => raw.slice(),
   /** Whether it may be answered automatically, by its header. */

@@ -28,7 +28,7 @@ import { exportMail } from '../questions/exporting';
 import { habit, ruleProposals } from '../questions/habits';
 import { filterReport, judgement, secondLook } from '../questions/junkReport';
 import { logbook, logDetail } from '../questions/logbook';
-import { attachment, open as openMessage } from '../questions/message';
+import { attachment, open as openMessage, source } from '../questions/message';
 import { held, heldCounts, stillHeld } from '../questions/held';
 import { onlySchema } from '../border/held';
 import { months } from '../questions/months';
@@ -87,6 +87,7 @@ function ofMail(open: Open) {
     conversation: (id, view, elsewhere) => openConversation(open.mailbox, id, viewSchema.parse(view), elsewhere),
     thinning: (id) => thinning(open.mailbox, id),
     open: (id, plain) => openMessage(open.mailbox, id, plain),
+    source: (id) => source(open.mailbox, id),
     attachment: (id, index) => attachment(open.mailbox, id, index),
     exportMemory: async () => exportMemory(open.mailbox),
     exportMail: (selection, format) => exportMail(open.mailbox, selectionSchema.parse(selection), format),

@@ -1,4 +1,5 @@
 // People whom the person knows: whom they wrote to, their contacts, themselves.
+import { addressesOf, namedAddresses } from '../../core/contacts/contact';
 import type { SenderSignal } from '../../core/junk/signals';
 import { addressKey, domainOf, type Address } from '../../core/mail/address';
 import type { Envelope } from '../../core/mail/envelopeSchema';
@@ -88,7 +89,7 @@ export class People {
     const { contacts, accounts } = setup;
     const was = this.known;
     if (was?.contacts === contacts && was.accounts === accounts && was.written === written.length) return was.people;
-    const people = knownPeople([...written, ...contacts], accounts);
+    const people = knownPeople([...written, ...namedAddresses(contacts)], accounts);
     this.known = { people, contacts, accounts, written: written.length };
     return people;
   }
@@ -114,7 +115,7 @@ export class People {
 
   private isContact(address: string): boolean {
     const { contacts } = this.mailbox.setup;
-    if (this.cards.of !== contacts) this.cards = { of: contacts, addresses: new Set(contacts.map((c) => c.address)) };
+    if (this.cards.of !== contacts) this.cards = { of: contacts, addresses: new Set(contacts.flatMap(addressesOf)) };
     return this.cards.addresses.has(address);
   }
 
