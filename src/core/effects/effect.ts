@@ -29,7 +29,12 @@ export interface Decided extends Bearing {
   delivered: number | null;
   /** Until when a rule puts it off; null where none does. */
   putOff: PutOffTime | null;
+  /** What rules send because of it, where it comes in. */
+  sends: Send[];
 }
+
+/** What a rule sends: the message on to somebody else, or an answer to whoever wrote it. */
+export type Send = { do: 'forward'; to: string; form: 'text' | 'file' } | { do: 'answer'; block: string };
 
 /** A message that is here, as far as a changed decision asks. */
 export interface Present {
@@ -48,6 +53,7 @@ export interface EffectNames {
   folders: readonly { id: string; name: string }[];
   labels: readonly { id: string; name: string }[];
   trays?: readonly { id: string; name: string }[];
+  blocks?: readonly { id: string; name: string }[];
 }
 
 /** How a script of a mail server calls labels and inks. */

@@ -2,7 +2,9 @@
 import { z } from 'zod';
 import type { Place } from '../mail/place';
 import type { Bearing, CarriedOut, Decided, EffectKind, EffectNames, Present } from './effect';
+import { answer } from './answer';
 import { flag } from './flag';
+import { forward } from './forward';
 import { ink } from './ink';
 import { label } from './label';
 import { move } from './move';
@@ -12,7 +14,7 @@ import { stop } from './stop';
 import { tray } from './tray';
 
 /** All kinds of effects, in the order in which they are offered. */
-export const effects = [move, tray, label, ink, flag, read, putOff, stop] as const;
+export const effects = [move, tray, label, ink, flag, read, putOff, forward, answer, stop] as const;
 
 type Kind = (typeof effects)[number];
 export type EffectName = Kind['do'];
@@ -77,4 +79,5 @@ export const nothingDecided = (): Decided => ({
   until: null,
   delivered: null,
   putOff: null,
+  sends: [],
 });

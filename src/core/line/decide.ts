@@ -1,7 +1,7 @@
 // The sorting line: a message rides it once, station after station (stations.ts), and every decision leaves a line
 // behind. A station either takes the message, and the ride ends, or lets it pass. Each says what it did and by which
 // setting.
-import { addressesOf } from '../contacts/contact';
+import { addressesOf, type Contact } from '../contacts/contact';
 import { deliveriesOf } from '../delivery/delivery';
 import { gatheringRules } from '../delivery/letThrough';
 import type { Decided } from '../effects/effect';
@@ -73,6 +73,13 @@ class LineMessage implements RuleMessage {
 
 const nothing = () => undefined;
 
+/** The contacts whose mail no hold keeps: all, or those in some groups. */
+function throughContacts({ contacts, delivery: { letThrough } }: Setup): readonly Contact[] {
+  if (letThrough.contacts) return contacts;
+  const groups = new Set(letThrough.groups);
+  return groups.size === 0 ? [] : contacts.filter((one) => one.groups.some((group) => groups.has(group)));
+}
+
 /** A setup made ready for deciding. */
 export class Line {
   private readonly index: LineIndex;
@@ -89,6 +96,7 @@ export class Line {
       register,
       accounts,
       contacts: new Set(setup.contacts.flatMap(addressesOf)),
+      throughContacts: new Set(throughContacts(setup).flatMap(addressesOf)),
       rules: matcherOf(setup.rules),
       gathered: matcherOf(gatheringRules(setup)),
       deliveries: deliveriesOf(setup),

@@ -54,6 +54,7 @@ describe('the sorting line', () => {
       until: null,
       delivered: null,
       putOff: null,
+      sends: [],
       ink: null,
       flag: null,
       trace: [

@@ -1,4 +1,5 @@
 // The setup: everything that the person has decided for good, as one document with a version (docs/setup.md).
+import { textBlockSchema } from '../writing/textBlock';
 import { z } from 'zod';
 import { readModel } from '../junk/modelFile';
 import { deliverySettingsSchema, freshDelivery } from '../delivery/settings';
@@ -40,6 +41,8 @@ export const setupLists = {
   told: list(toldSchema, 5_000),
   contacts: list(contactSchema, 100_000),
   trays: list(traySchema, 1_000),
+  /** Text blocks, by their names. */
+  blocks: list(textBlockSchema, 1_000),
   rules: list(ruleSchema, 5_000),
 };
 
@@ -60,6 +63,7 @@ export const setupSchema = z.object({
   told: setupLists.told.default([]),
   contacts: setupLists.contacts.default([]),
   trays: setupLists.trays.default([]),
+  blocks: setupLists.blocks.default([]),
   junk: setupSingles.junk.default(freshJunkSettings),
   delivery: setupSingles.delivery.default(freshDelivery),
 });
@@ -81,6 +85,7 @@ export const emptySetup: Setup = {
   told: [],
   contacts: [],
   trays: [],
+  blocks: [],
   junk: freshJunkSettings,
   delivery: freshDelivery,
 };

@@ -110,6 +110,7 @@ function namers(setup: Setup): { [L in SetupList]: (item: Setup[L][number]) => s
     told: ({ by, value }) => (by === 'label' ? label(value) : value),
     contacts: ({ name, address }) => (name ? `${name} <${address}>` : address),
     trays: ({ name }) => name,
+    blocks: ({ name }) => name,
     rules: (rule) => ruleName(rule, setup),
   };
 }

@@ -1,4 +1,5 @@
 // Mail that comes in: told apart from what is here, sent down the line, stored, journalled.
+import type { Send } from '../../core/effects/effect';
 import { placedNow } from '../state/retention';
 import { withSender } from '../../core/junk/features';
 import { Line, type Decision } from '../../core/line/decide';
@@ -88,6 +89,8 @@ export interface Batch {
   by: 'you' | 'post office';
   says: string;
   cursor?: string;
+  /** Hears, once they are in, what rules want sent of which messages. */
+  sends?: (id: number, sends: readonly Send[]) => void;
 }
 
 interface Judged {
@@ -205,6 +208,7 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
   const date = new Float64Array(ids.length);
   const judged: Judged[] = [];
   const waits: Waits = { putOff: [], delivered: [] };
+  const sends: [id: number, sends: readonly Send[]][] = [];
   // What the post office hands out comes now; a file may hold what came long ago.
   const momentsOf = (sent: number) => {
     const came = Math.min(sent, now);
@@ -222,6 +226,7 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
     const until = decision ? (decision.putOff && decision.place === 'held' ? decision.until : null) : message.until;
     if (until !== null && until !== undefined) waits.putOff.push({ i, until });
     if (decision?.delivered && decision.place === 'inbox') waits.delivered.push({ i, at: decision.delivered });
+    if (decision?.sends.length) sends.push([ids[i], decision.sends]);
     trace[i] = tables.traces.add(decision?.trace ?? (message.why ? [message.why] : []));
   }
   const stored = incoming.map((m) => m.stored);
@@ -232,8 +237,12 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
     await mailbox.takeBack(first);
     throw error;
   }
+  const { command, by, says, cursor } = batch;
   await mailbox.commit({
-    ...batch,
+    command,
+    by,
+    says,
+    cursor,
     add: { first, count: ids.length },
     ids,
     after: { ...arrivedColumns(cells, waits, first), placedAt: placedNow(mailbox), trace, date },
@@ -242,5 +251,6 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
   for (const { id, features, score } of judged) mailbox.junk.note(id, features, score);
   mailbox.text.append(first, incoming);
   mailbox.views.changed();
+  for (const [id, its] of sends) batch.sends?.(id, its);
   return [...ids];
 }

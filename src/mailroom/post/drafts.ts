@@ -141,6 +141,7 @@ export async function beginDraft(
     rich,
     html: rich && text ? htmlOfText(text) : '',
     quoted,
+    signed: true,
     files: [],
     after: 'stay',
     at: 0,

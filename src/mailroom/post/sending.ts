@@ -69,7 +69,7 @@ async function composed(mailbox: Drafting, draft: Draft, date: number): Promise<
       cc,
       bcc,
       subject: draft.subject,
-      ...wholeText(draft),
+      ...wholeText(draft, account.signature ?? ''),
       files,
       ...(threads ? threadFields(mailbox.envelopes.get(answered)) : {}),
     },

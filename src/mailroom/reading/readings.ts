@@ -99,6 +99,11 @@ export const readings = {
   raw: ({ raw }: Message) => raw.slice(),
   /** Whether it may be answered automatically, by its header. */
   answerSigns: ({ fields }: Message) => answerSigns(fields),
+  /** The same, and whether it bears a mark: of a header field’s name. */
+  ruleSigns: ({ fields }: Message, mark: string) => ({
+    answer: answerSigns(fields),
+    marked: fields.some(({ key }) => key === mark.toLowerCase()),
+  }),
   /** How its list can be left. */
   leaving: ({ fields }: Message) => leavingWays(fields, authenticationOf(fields).dkim === 'pass'),
   /** Which of some conditions on its text and its header hold. */

@@ -3,6 +3,7 @@ import { messages, reasonOf } from '../../core/text/sentences';
 import type { PostStatus } from '../border/overview';
 import { addMessages } from '../intake/incoming';
 import { answerHeld } from '../post/automaticAnswers';
+import { sendByRules, type ToSendByRules } from '../post/ruleSends';
 import { incomingFrom } from '../post/incomingFrom';
 import { toTell } from '../questions/notifications';
 import type { Open, ServiceHost } from './host';
@@ -75,6 +76,14 @@ export class PostRoom {
     );
   }
 
+  /** Forwards and answers what rules want sent. What fails is told; it is not tried again. */
+  private async sendByRules(sends: readonly ToSendByRules[]): Promise<void> {
+    const { mailbox } = this.open;
+    await sendByRules(mailbox, this.host.post, sends).catch((error: unknown) =>
+      mailbox.tell(`What a rule was to send could not be sent: ${reasonOf(error)}`),
+    );
+  }
+
   /** Fetches what is new; returns how many messages it was. */
   private async fetchNew(): Promise<number> {
     const { mailbox } = this.open;
@@ -93,15 +102,18 @@ export class PostRoom {
       if (changes.arrived.length === 0 && changes.cursor === mailbox.cursor) break;
       const incoming = await incomingFrom(changes, this.host.pool.parse, mailbox.setup.junk.strictness > 0);
       arrived += incoming.length;
+      const sends: ToSendByRules[] = [];
       const ids = await mailbox.exclusive(() =>
         addMessages(mailbox, incoming, {
           command: `${job}/${part}`,
           by: 'post office',
           says: `${messages(arrived)} arrived`,
           cursor: changes.cursor,
+          sends: (id, its) => sends.push({ id, sends: its }),
         }),
       );
       if (news) await this.answer(ids);
+      if (news) await this.sendByRules(sends);
       const told = news ? toTell(mailbox, ids) : [];
       if (told.length) tell({ kind: 'told', rows: told });
     }

@@ -8,9 +8,9 @@ import type { LineIndex, Ride, Station } from './station';
 
 /** Whether a message is let through all that holds delivery back. */
 function letThrough({ envelope, knowledge, decided, safe }: Ride, index: LineIndex): boolean {
-  const { setup, gathered, contacts, ruleMessage } = index;
+  const { setup, gathered, throughContacts, ruleMessage } = index;
   const { letThrough } = setup.delivery;
-  if (letThrough.contacts && contacts.has(normalAddress(envelope.from.address))) return true;
+  if (throughContacts.has(normalAddress(envelope.from.address))) return true;
   if (!letThrough.when && letThrough.labels.length === 0) return false;
   const matching = gathered.all(ruleMessage(envelope, knowledge, safe !== ''));
   return gathers(

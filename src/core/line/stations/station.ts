@@ -61,6 +61,8 @@ export interface LineIndex {
   readonly accounts: AccountIndex;
   /** Addresses of the contacts, in normal form. */
   readonly contacts: ReadonlySet<string>;
+  /** Addresses of those contacts whose mail no hold keeps, in normal form. */
+  readonly throughContacts: ReadonlySet<string>;
   /** Who says which rules match. */
   readonly rules: Matcher;
   /** Who says which trays gather a message, and whether it is let through (core/delivery/letThrough.ts). */
