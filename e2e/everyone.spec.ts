@@ -26,6 +26,7 @@ const pages: [path: string, heading: string][] = [
   ['/second-look', 'Second look'],
   ['/where?of=parts-direct.example', 'Where did my mail go?'],
   ['/contacts', 'Contacts'],
+  ['/text-blocks', 'Text blocks'],
   ['/rules', 'Rules'],
   ['/rules/harbour', 'Harbour business'],
   ['/rules/new?from=5', 'Sort mail like this'],
@@ -126,7 +127,7 @@ for (const colorScheme of ['light', 'dark'] as const)
       await page.keyboard.press('y');
       await expect(page.getByRole('textbox', { name: 'Text' })).toBeVisible();
       expect(await violations(page), 'answer').toEqual([]);
-      await page.getByRole('button', { name: 'Discard' }).click();
+      await page.getByRole('button', { name: 'Throw away' }).click();
       for (const [key, dialog] of [
         ['t', 'Thin out the conversation'],
         ['d', 'Flag for'],

@@ -125,7 +125,9 @@ test('attack strings through reply, forward and paste: nothing runs, nothing is 
     text: html,
     html,
   });
-  const leaving = payloads.flatMap((one) => [outgoingHtml(one), quotedHtml(message(one)), forwardedHtml(message(one))]);
+  // Each is written anew; quoted and forwarded all of them stand in one message.
+  const all = payloads.join('');
+  const leaving = [...payloads.map((one) => outgoingHtml(one)), quotedHtml(message(all)), forwardedHtml(message(all))];
   // Shown without any wall, as whoever gets it might.
   await page.goto(`${url}/bare`);
   await page.evaluate(async (list) => {
@@ -168,6 +170,43 @@ test('attack strings through reply, forward and paste: nothing runs, nothing is 
   expect(kept.links.filter((href) => !/^(https?:\/\/|mailto:)/i.test(href))).toEqual([]);
   expect(kept.pictures).toEqual([]);
   canary.close();
+});
+
+test('a text block comes by a few letters, the signature of the account stands below, and may be left out', async ({
+  page,
+}) => {
+  await openWith(page, [{ id: 'a', from: 'Di <di@harbour.test>' }]);
+  await goTo(page, '/text-blocks');
+  await page.getByRole('button', { name: 'New text block' }).click();
+  await page.getByLabel('Name, one word').fill('thanks');
+  await page.getByRole('textbox', { name: 'Text' }).click();
+  await page.keyboard.press('Control+b');
+  await page.keyboard.type('Many thanks');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'Text blocks' })).toContainText('Many thanks');
+  await goTo(page, '/accounts');
+  await page.getByRole('button', { name: 'Change' }).first().click();
+  await page.getByRole('textbox', { name: 'Signature' }).click();
+  await page.keyboard.type('Me of Y');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText(/^Set the account me@y\.test/).first()).toBeVisible();
+  await goTo(page, '/inbox');
+  await rows(page).first().click();
+  await expect(page.getByRole('article', { name: 'Message' })).toContainText('Text of a');
+  await page.keyboard.press('y');
+  const panel = page.getByRole('region', { name: 'Reply', exact: true });
+  const text = panel.getByRole('textbox', { name: 'Text' });
+  await text.click();
+  await page.keyboard.type('Hello ;th');
+  await page.keyboard.press('Tab');
+  await expect(text.locator('strong')).toHaveText('Many thanks');
+  await expect(text).not.toContainText(';');
+  await expect(panel.getByLabel(/^With the signature/)).toBeChecked();
+  const file = await downloaded(page, () => panel.getByRole('button', { name: 'Save as a file' }).click());
+  expect(file.bytes.toString()).toMatch(/Many thanks\r\n\r\n-- \r\n\r\nMe of Y\r\n\r\nDi wrote on/);
+  await panel.getByLabel(/^With the signature/).uncheck();
+  const without = await downloaded(page, () => panel.getByRole('button', { name: 'Save as a file' }).click());
+  expect(without.bytes.toString()).not.toContain('Me of Y');
 });
 
 for (const colorScheme of ['light', 'dark'] as const)

@@ -59,6 +59,10 @@ const router = createBrowserRouter([
       { path: 'accounts', lazy: async () => ({ Component: (await import('./accounts/AccountsPage')).AccountsPage }) },
       { path: 'telling', lazy: async () => ({ Component: (await import('./telling/TellingPage')).TellingPage }) },
       { path: 'lanes', lazy: async () => ({ Component: (await import('./lanes/LanesPage')).LanesPage }) },
+      {
+        path: 'text-blocks',
+        lazy: async () => ({ Component: (await import('./textBlocks/TextBlocksPage')).TextBlocksPage }),
+      },
       { path: 'write', lazy: async () => ({ Component: (await import('./writing/WritePage')).WritePage }) },
       { path: 'mail', lazy: async () => ({ Component: (await import('./mail/MailPage')).MailPage }) },
       { path: '*', element: <DeskPage /> },

@@ -10,8 +10,13 @@ import { wherePath } from '../paths';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
+import { usePart } from '../ui/usePart';
 import { DraftForm } from '../ui/DraftForm';
 import { count } from '../../core/text/sentences';
+
+// The editor is large, and wanted only where something is written.
+const richPart = () => import('../writing/RichText');
+const always = true;
 
 interface AccountFormProps {
   draft: Account;
@@ -24,6 +29,7 @@ interface AccountFormProps {
 
 /** An account as it is typed. */
 function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormProps) {
+  const Rich = usePart(richPart, always)?.RichText;
   return (
     <DraftForm error={error} save="Save" onSave={onSave} onLeave={onLeave}>
       <label className="flex flex-col text-sm">
@@ -46,6 +52,17 @@ function AccountForm({ draft, error, onChange, onSave, onLeave }: AccountFormPro
           onChange={(event) => onChange({ ...draft, address: addressKey(event.target.value) })}
         />
       </label>
+      <div className="flex flex-col text-sm">
+        <span>Signature, below what is written from it</span>
+        {Rich && (
+          <Rich
+            key={draft.id}
+            name="Signature"
+            html={draft.signature ?? ''}
+            onChange={(signature) => onChange({ ...draft, signature })}
+          />
+        )}
+      </div>
     </DraftForm>
   );
 }

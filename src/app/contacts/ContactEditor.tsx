@@ -57,7 +57,9 @@ function meaning({ junk, delivery, told }: Setup, contact: Contact): string[] {
   const tells = told.some((one) => one.by === 'sender' && its.has(one.value));
   return [
     junk.contactsSafe ? 'Their mail is never taken for junk.' : 'The junk filter asks about their mail as about any.',
-    delivery.letThrough.contacts ? 'A hold lets their mail through.' : 'A hold keeps their mail as any.',
+    delivery.letThrough.contacts || contact.groups.some((group) => delivery.letThrough.groups?.includes(group))
+      ? 'A hold lets their mail through.'
+      : 'A hold keeps their mail as any.',
     ...(tells ? ['You are told when they write.'] : []),
   ];
 }

@@ -1,5 +1,7 @@
+import { groupsOf } from '../../core/contacts/contact';
 import { useState } from 'react';
-import type { DeliverySettings } from '../../core/delivery/settings';
+import type { DeliverySettings, LetThrough } from '../../core/delivery/settings';
+import type { Setup } from '../../core/line/setup';
 import { timetableWords } from '../../core/delivery/timetable';
 import { isZone } from '../../core/delivery/week';
 import type { SetupEdit } from '../../core/line/setupEdit';
@@ -95,6 +97,45 @@ function Next({ overview }: { overview: Overview }) {
   );
 }
 
+interface ThroughProps {
+  letThrough: LetThrough;
+  setup: Setup;
+  set: (some: { letThrough: LetThrough }) => void;
+}
+
+/** What no hold keeps. */
+const Through = ({ letThrough, setup, set }: ThroughProps) => (
+  <section aria-labelledby="let-through" className="flex flex-col gap-2">
+    <h2 id="let-through" className="text-lg font-semibold">
+      Let through
+    </h2>
+    <p className="text-sm">What comes all the same, whatever holds delivery back.</p>
+    <GatheringFields
+      word="Let through"
+      gathering={letThrough}
+      setup={setup}
+      onChange={(next) => set({ letThrough: { ...letThrough, ...next } })}
+    />
+    <Switch
+      word="Whoever is in my contacts"
+      on={letThrough.contacts}
+      onChange={(contacts) => set({ letThrough: { ...letThrough, contacts } })}
+    />
+    {!letThrough.contacts &&
+      [...new Set([...groupsOf(setup.contacts), ...(letThrough.groups ?? [])])].map((group) => (
+        <Switch
+          key={group}
+          word={`Whoever is in the group “${group}”`}
+          on={letThrough.groups?.includes(group) === true}
+          onChange={(on) => {
+            const others = (letThrough.groups ?? []).filter((one) => one !== group);
+            set({ letThrough: { ...letThrough, groups: on ? [...others, group] : others } });
+          }}
+        />
+      ))}
+  </section>
+);
+
 function Settings({ overview }: { overview: Overview }) {
   const { setup, revision } = overview;
   const [draft, setDraft] = useState<DeliverySettings>(setup.delivery);
@@ -121,23 +162,7 @@ function Settings({ overview }: { overview: Overview }) {
       wide
       left={
         <Form className="flex flex-col gap-6" onSubmit={() => void save()}>
-          <section aria-labelledby="let-through" className="flex flex-col gap-2">
-            <h2 id="let-through" className="text-lg font-semibold">
-              Let through
-            </h2>
-            <p className="text-sm">What comes all the same, whatever holds delivery back.</p>
-            <GatheringFields
-              word="Let through"
-              gathering={letThrough}
-              setup={setup}
-              onChange={(next) => set({ letThrough: { ...letThrough, ...next } })}
-            />
-            <Switch
-              word="Whoever is in my contacts"
-              on={letThrough.contacts}
-              onChange={(contacts) => set({ letThrough: { ...letThrough, contacts } })}
-            />
-          </section>
+          <Through letThrough={letThrough} setup={setup} set={set} />
           <section aria-labelledby="timetable" className="flex flex-col gap-3">
             <h2 id="timetable" className="text-lg font-semibold">
               Timetable

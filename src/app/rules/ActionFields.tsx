@@ -206,6 +206,47 @@ function WaitingChoice({ action, setup, onChange }: Omit<ChoiceProps, 'ids'>) {
           ))}
         </select>
       );
+    case 'forward':
+      return (
+        <>
+          <input
+            aria-label="Forwarded to"
+            className="input input-sm w-56 font-mono"
+            spellCheck={false}
+            autoComplete="off"
+            maxLength={400}
+            value={action.to}
+            onChange={(e) => onChange({ ...action, to: e.target.value.trim() })}
+          />
+          <select
+            aria-label="In which form"
+            className="select w-auto select-sm"
+            value={action.form}
+            onChange={(e) => onChange({ ...action, form: e.target.value === 'file' ? 'file' : 'text' })}
+          >
+            <option value="text">in the text</option>
+            <option value="file">as a file</option>
+          </select>
+        </>
+      );
+    case 'answer':
+      return (
+        <select
+          aria-label="Text block"
+          className="select w-auto max-w-52 select-sm"
+          value={setup.blocks.some(({ id }) => id === action.block) ? action.block : ''}
+          onChange={(e) => onChange({ ...action, block: e.target.value })}
+        >
+          <option value="" disabled hidden>
+            Choose …
+          </option>
+          {setup.blocks.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      );
     default:
       return <span className="flex-1" />;
   }

@@ -169,6 +169,22 @@ function Reach({
   );
 }
 
+/** Of a rule that sends: when it does, and what holds it back. */
+function WouldSend({ rule }: { rule: Rule }) {
+  const sends = rule.then.filter((action) => action.do === 'forward' || action.do === 'answer');
+  if (sends.length === 0) return null;
+  const answers = sends.some((action) => action.do === 'answer');
+  return (
+    <p className="border-l-4 border-accent bg-base-200 px-3 py-1.5 text-sm">
+      It sends only of what comes in through the post office from now on, never of what is here; at most 50 messages a
+      day by all rules together, and nothing twice. What was forwarded before, and reports, are not forwarded on.
+      {answers &&
+        ' Nobody is answered who is a list, a program or you; nobody twice within seven days; and only where one of your addresses is named in it.'}{' '}
+      The Logbook says what was sent.
+    </p>
+  );
+}
+
 /** Of a rule that makes mail wait: what of the last weeks would have waited. */
 function WouldWait({ rule, edits }: { rule: Rule; edits: SetupEdit[] }) {
   const tray = rule.then.find((action) => action.do === 'tray');
@@ -307,6 +323,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
               setup={withNew(setup, draft, ids)}
               none="No message here would change. Mail that you placed by hand, or that an earlier station or rule takes, stays where it is."
             />
+            {read.ok && <WouldSend rule={read.rule} />}
             {read.ok && <WouldWait rule={read.rule} edits={read.edits} />}
           </>
         }

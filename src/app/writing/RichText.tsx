@@ -3,7 +3,8 @@ import { EditorContent, useEditor, type Editor } from '@tiptap/react';
 import { StarterKit } from '@tiptap/starter-kit';
 import { Bold, ImagePlus, Italic, Link as LinkIcon, List, ListOrdered, TextQuote } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { safeLink } from '../../core/writing/outgoingHtml';
+import { outgoingHtml, safeLink } from '../../core/writing/outgoingHtml';
+import { blockNamed, typedName, type TextBlock } from '../../core/writing/textBlock';
 import { Form } from '../ui/Form';
 import { isPicture, pictureAddress } from './ownPictures';
 
@@ -112,14 +113,26 @@ function LinkField({ editor, onDone }: { editor: Editor; onDone: () => void }) {
   );
 }
 
+/** Puts the block in that is named by the letters before the cursor; false where they name none. */
+function putIn(editor: Editor, blocks: readonly TextBlock[]): boolean {
+  const { $from, empty } = editor.state.selection;
+  const typed = empty ? typedName($from.parent.textBetween(0, $from.parentOffset, undefined, ' ')) : null;
+  const block = typed === null ? null : blockNamed(typed, blocks);
+  if (typed === null || !block) return false;
+  const range = { from: $from.pos - typed.length - 1, to: $from.pos };
+  return editor.chain().focus().deleteRange(range).insertContent(outgoingHtml(block.html)).run();
+}
+
 interface ToolbarProps {
   editor: Editor;
   onLink: () => void;
-  onPictures: (files: File[]) => void;
+  blocks: readonly TextBlock[];
+  /** Null where no pictures go in. */
+  onPictures: ((files: File[]) => void) | null;
 }
 
 /** What can be done to the words, and what was done to those at the cursor. */
-function Toolbar({ editor, onLink, onPictures }: ToolbarProps) {
+function Toolbar({ editor, onLink, blocks, onPictures }: ToolbarProps) {
   const picker = useRef<HTMLInputElement>(null);
   // What is pressed shows where the words stand that it holds for.
   const [, look] = useState(0);
@@ -153,27 +166,50 @@ function Toolbar({ editor, onLink, onPictures }: ToolbarProps) {
       >
         <LinkIcon size={15} aria-hidden />
       </button>
-      <button
-        type="button"
-        className={tool}
-        aria-label="Picture"
-        title="Picture"
-        onClick={() => picker.current?.click()}
-      >
-        <ImagePlus size={15} aria-hidden />
-      </button>
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        accept="image/png,image/jpeg,image/gif,image/webp"
-        multiple
-        aria-label="Picture from a file"
-        onChange={(event) => {
-          onPictures([...(event.target.files ?? [])].filter(({ type }) => isPicture(type)));
-          event.target.value = '';
-        }}
-      />
+      {onPictures && (
+        <>
+          <button
+            type="button"
+            className={tool}
+            aria-label="Picture"
+            title="Picture"
+            onClick={() => picker.current?.click()}
+          >
+            <ImagePlus size={15} aria-hidden />
+          </button>
+          <input
+            ref={picker}
+            type="file"
+            hidden
+            accept="image/png,image/jpeg,image/gif,image/webp"
+            multiple
+            aria-label="Picture from a file"
+            onChange={(event) => {
+              onPictures([...(event.target.files ?? [])].filter(({ type }) => isPicture(type)));
+              event.target.value = '';
+            }}
+          />
+        </>
+      )}
+      {blocks.length > 0 && (
+        <select
+          className="select w-auto select-xs"
+          aria-label="Put a text block in"
+          title="Or type ; and a few letters of its name, then Tab"
+          value=""
+          onChange={(event) => {
+            const block = blocks.find(({ id }) => id === event.target.value);
+            if (block) editor.chain().focus().insertContent(outgoingHtml(block.html)).run();
+          }}
+        >
+          <option value="">Text block …</option>
+          {blocks.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
     </div>
   );
 }
@@ -182,22 +218,26 @@ export interface RichTextProps {
   /** What it begins with; afterwards what is typed is its own. */
   html: string;
   onChange: (html: string) => void;
+  /** What it is called. */
+  name?: string;
+  /** What can be put in by a few letters. */
+  blocks?: readonly TextBlock[];
   /** Takes files that were pasted or dropped; those of pictures come back as Content-IDs to be shown. */
-  onFiles: (files: File[]) => Promise<{ contentId: string; name: string }[]>;
-  onEscape: () => void;
+  onFiles?: (files: File[]) => Promise<{ contentId: string; name: string }[]>;
+  onEscape?: () => void;
   /** The editor, once it is there. */
-  onEditor: (editor: Editor | null) => void;
+  onEditor?: (editor: Editor | null) => void;
 }
 
 /** Rich text, as any editor has it. */
-export function RichText({ html, onChange, onFiles, onEscape, onEditor }: RichTextProps) {
+export function RichText({ html, name = 'Text', blocks = [], onChange, onFiles, onEscape, onEditor }: RichTextProps) {
   const [linking, setLinking] = useState(false);
-  const hear = useRef({ onChange, onFiles, onEscape });
+  const hear = useRef({ blocks, onChange, onFiles, onEscape });
   useEffect(() => {
-    hear.current = { onChange, onFiles, onEscape };
+    hear.current = { blocks, onChange, onFiles, onEscape };
   });
   const take = async (files: File[]) => {
-    const shown = await hear.current.onFiles(files);
+    const shown = (await hear.current.onFiles?.(files)) ?? [];
     for (const { contentId, name } of shown)
       editor
         .chain()
@@ -205,7 +245,7 @@ export function RichText({ html, onChange, onFiles, onEscape, onEditor }: RichTe
         .insertContent({ type: 'image', attrs: { cid: contentId, alt: name } })
         .run();
   };
-  const editor = useEditor({
+  const editor: Editor = useEditor({
     extensions: [
       StarterKit.configure({
         heading: false,
@@ -223,14 +263,15 @@ export function RichText({ html, onChange, onFiles, onEscape, onEditor }: RichTe
     injectCSS: false,
     editorProps: {
       attributes: {
-        'aria-label': 'Text',
+        'aria-label': name,
         role: 'textbox',
         'aria-multiline': 'true',
         class: 'written min-h-40 px-3 py-2 outline-none',
         dir: 'auto',
       },
-      handleKeyDown: (_view, event) => {
-        if (event.key !== 'Escape') return false;
+      handleKeyDown: (_view, event): boolean => {
+        if (event.key === 'Tab' && !event.shiftKey) return putIn(editor, hear.current.blocks);
+        if (event.key !== 'Escape' || !hear.current.onEscape) return false;
         hear.current.onEscape();
         return true;
       },
@@ -252,12 +293,17 @@ export function RichText({ html, onChange, onFiles, onEscape, onEditor }: RichTe
     onUpdate: ({ editor: written }) => hear.current.onChange(written.isEmpty ? '' : written.getHTML()),
   });
   useEffect(() => {
-    onEditor(editor);
-    return () => onEditor(null);
+    onEditor?.(editor);
+    return () => onEditor?.(null);
   }, [editor, onEditor]);
   return (
     <div className="flex min-h-0 flex-col rounded border border-base-300 focus-within:border-primary">
-      <Toolbar editor={editor} onLink={() => setLinking(!linking)} onPictures={(files) => void take(files)} />
+      <Toolbar
+        editor={editor}
+        onLink={() => setLinking(!linking)}
+        blocks={blocks}
+        onPictures={onFiles ? (files) => void take(files) : null}
+      />
       {linking && <LinkField editor={editor} onDone={() => setLinking(false)} />}
       <EditorContent editor={editor} />
     </div>

@@ -7,6 +7,7 @@ import { htmlOfLines } from '../../core/writing/answer';
 import { contentOf, wholeText } from '../../core/writing/draft';
 import { typedLines, typedText } from '../../core/writing/flowed';
 import { htmlLines } from '../../core/writing/htmlLines';
+import { blockNamed, blockText, typedName, type TextBlock } from '../../core/writing/textBlock';
 import { exactTime } from '../../core/text/time';
 import { messages } from '../../core/text/sentences';
 import { commandId, say } from '../state/desk';
@@ -290,6 +291,42 @@ function toForm({ rich, html, text, quoted }: Draft): Partial<DraftContent> {
   return { rich: true, html: htmlOfLines(typedLines(text)), text: '', quoted };
 }
 
+const noBlocks: readonly TextBlock[] = [];
+
+/** A plain text with the block put in that is named before the cursor; null where none is. */
+function withBlock({ value, selectionStart }: HTMLTextAreaElement, blocks: readonly TextBlock[]): string | null {
+  const before = value.slice(0, selectionStart);
+  const typed = typedName(before.slice(-100));
+  const block = typed === null ? null : blockNamed(typed, blocks);
+  if (typed === null || !block) return null;
+  return before.slice(0, -typed.length - 1) + blockText(block.html).trimEnd() + value.slice(selectionStart);
+}
+
+/** The signature of the account, which goes below the text, or not. */
+function Signature({ draft, change }: PartProps) {
+  const account = useMailbox((s) => s.overview?.setup.accounts.find(({ id }) => id === draft.account));
+  const text = blockText(account?.signature ?? '').trim();
+  if (text === '') return null;
+  return (
+    <label className="flex items-start gap-2 text-sm">
+      <input
+        type="checkbox"
+        className="checkbox mt-0.5 checkbox-xs"
+        checked={draft.signed}
+        onChange={(event) => change({ signed: event.target.checked })}
+      />
+      <span>
+        With the signature
+        {draft.signed && (
+          <span className="quiet block border-l-2 border-base-300 pl-2 whitespace-pre-wrap" dir="auto">
+            {text}
+          </span>
+        )}
+      </span>
+    </label>
+  );
+}
+
 interface TextProps extends PartProps {
   onEscape: () => void;
   onFiles: (files: File[], inText: boolean) => Promise<{ contentId: string; name: string }[]>;
@@ -298,6 +335,7 @@ interface TextProps extends PartProps {
 /** What is written, rich or plain. */
 function Text({ draft, change, onEscape, onFiles }: TextProps) {
   const Rich = usePart(richPart, draft.rich)?.RichText;
+  const blocks = useMailbox((s) => s.overview?.setup.blocks ?? noBlocks);
   const ready = usePictures(draft);
   // Taken into the text, what was quoted is typed on in: the editor begins anew with it.
   const [edition, setEdition] = useState(0);
@@ -329,11 +367,18 @@ function Text({ draft, change, onEscape, onFiles }: TextProps) {
           className="textarea field-sizing-content min-h-40 w-full font-mono text-sm"
           value={draft.text}
           onChange={(event) => change({ text: event.target.value })}
+          onKeyDown={(event) => {
+            const put = event.key === 'Tab' && !event.shiftKey ? withBlock(event.currentTarget, blocks) : null;
+            if (put === null) return;
+            event.preventDefault();
+            change({ text: put });
+          }}
         />
       ) : Rich && ready ? (
         <Rich
           key={`${draft.id} ${edition}`}
           html={draft.html}
+          blocks={blocks}
           onChange={(html) => change({ html })}
           onFiles={(files) => onFiles(files, true)}
           onEscape={onEscape}
@@ -342,10 +387,12 @@ function Text({ draft, change, onEscape, onFiles }: TextProps) {
       ) : (
         <p className="quiet p-3">Preparing …</p>
       )}
+      <Signature draft={draft} change={change} />
       <QuotedBelow
         draft={draft}
         onTakeIn={() => {
-          const { html, text } = wholeText(draft);
+          // The signature goes below all of it.
+          const { html, text } = wholeText({ ...draft, signed: false }, '');
           change({ quoted: { html: '', text: '' }, ...(html === null ? { text } : { html }) });
           setEdition(edition + 1);
         }}

@@ -18,6 +18,8 @@ export type Quiet = z.infer<typeof quietSchema>;
 export const letThroughSchema = gatheringSchema.extend({
   /** Whoever is in the contacts. */
   contacts: z.boolean(),
+  /** Of the contacts those in some groups, by the groups’ names. */
+  groups: z.array(z.string().min(1).max(100)).max(100).optional(),
 });
 export type LetThrough = z.infer<typeof letThroughSchema>;
 

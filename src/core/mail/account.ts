@@ -12,6 +12,8 @@ export const accountSchema = z.object({
   name: z.string().min(1).max(100),
   /** In lower case, without blanks; each address stands once. */
   address: z.string().regex(/^[^\s@]+@[^\s@]+$/, { error: 'must be an address, like ana@harbour.example' }),
+  /** What goes below what is written from it, as rich text. */
+  signature: z.string().max(50_000).optional(),
 });
 export type Account = z.infer<typeof accountSchema>;
 

@@ -5,6 +5,7 @@ import type { Address } from '../mail/address';
 import { typedText } from './flowed';
 import { htmlLines } from './htmlLines';
 import { fieldTrouble, readRecipients } from './recipient';
+import { signedHtml, signedText } from './textBlock';
 
 /** What a draft is: new, or what becomes of the messages that it answers. */
 export const draftKinds = ['new', 'reply', 'reply all', 'forward', 'attach'] as const;
@@ -49,6 +50,8 @@ export const contentSchema = z.object({
   text: z.string().max(longestText),
   /** What stands below it, folded, until the person takes it into the text. */
   quoted: z.object({ html: z.string().max(longestText), text: z.string().max(longestText) }),
+  /** Whether the account’s signature goes below it. */
+  signed: z.boolean(),
   files: z.array(fileSchema).max(500),
   /** What becomes of the answered message once this has gone. */
   after: z.enum(['stay', 'archive', 'bin']),
@@ -87,13 +90,19 @@ export const contentOf = (draft: Draft): DraftContent => contentSchema.parse(dra
 export const isBlank = ({ rich, html, text, files, subject, how }: DraftContent): boolean =>
   (rich ? typedText(htmlLines(html)) : text).trim() === '' && (how !== 'new' || (files.length === 0 && subject === ''));
 
-/** The whole text of a draft, with what is quoted below it. */
-export function wholeText({ rich, html, text, quoted }: Pick<DraftContent, 'rich' | 'html' | 'text' | 'quoted'>): {
+/** The whole text of a draft: below it the signature (rich text, empty for none), and below that what is quoted. */
+export function wholeText(
+  { rich, html, text, quoted, signed }: Pick<DraftContent, 'rich' | 'html' | 'text' | 'quoted' | 'signed'>,
+  signature: string,
+): {
   html: string | null;
   text: string;
 } {
   const below = quoted.text ? `\n\n${quoted.text}` : '';
-  return rich ? { html: `${html}${quoted.html}`, text: '' } : { html: null, text: `${text.trimEnd()}${below}` };
+  const own = signed ? signature : '';
+  return rich
+    ? { html: `${html}${signedHtml(own)}${quoted.html}`, text: '' }
+    : { html: null, text: `${text.trimEnd()}${signedText(own)}${below}` };
 }
 
 /** The first words of what was written. */

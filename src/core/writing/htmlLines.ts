@@ -69,7 +69,8 @@ class Lines {
     }
     this.wantsBlank = false;
     const indent = this.lists.length ? '  '.repeat(this.indents) + (this.mark || '  ') : '';
-    this.out.push({ depth, text: (indent + tidy).trimEnd() });
+    // The mark of a signature keeps its blank (RFC 3676, section 4.3).
+    this.out.push({ depth, text: tidy === '--' && !indent ? '-- ' : (indent + tidy).trimEnd() });
     this.mark = '';
     this.text = '';
   }
