@@ -59,6 +59,23 @@ test('a contact from a message, another one merged with it, out as vCards and in
   await expect(to).toHaveValue(/^ann berg <ann@[xy]\.test>, $/i);
 });
 
+test('cards of all who wrote what is ticked, as one act', async ({ page }) => {
+  await openWith(page, [
+    { id: 'a', from: 'Di <di@harbour.test>' },
+    { id: 'b', from: 'Bo <bo@harbour.test>' },
+    { id: 'c', from: 'me@y.test' },
+  ]);
+  await page.keyboard.press('Control+a');
+  await expect(page.getByText('3 ticked')).toBeVisible();
+  await page.keyboard.press('Shift+C');
+  await expect(
+    page.getByText('Added Bo, Di to the contacts.').or(page.getByText('Added Di, Bo to the contacts.')),
+  ).toBeVisible();
+  await undoButton(page).click();
+  await goTo(page, '/contacts');
+  await expect(page.getByText('Nobody yet.')).toBeVisible();
+});
+
 test('RFC 6068: a link in a message, and one from outside, begin a draft', async ({ page }) => {
   const html = 'Content-Type: text/html\n';
   const body = '<a href="mailto:cy@x.test?subject=Caf%C3%A9&body=One%0D%0Atwo&attach=/etc/passwd">write</a>';

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { addressesOf, contactSchema, mostAddresses, roles, roleWords, type Contact } from '../../core/contacts/contact';
 import type { Setup } from '../../core/line/setup';
 import { readRecipients, typedAddress } from '../../core/writing/recipient';
@@ -123,6 +123,8 @@ export function ContactEditor({ contact, isNew, setup, onClose }: Props) {
   const [typed, setTyped] = useState(contact);
   const [addresses, setAddresses] = useState(addressesOf(contact).filter(Boolean).join('\n'));
   const [groups, setGroups] = useState(contact.groups.join(', '));
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => heading.current?.scrollIntoView({ block: 'nearest' }), []);
   const read = readContact(typed, addresses, groups, setup);
   const set = (some: Partial<Contact>) => setTyped((before) => ({ ...before, ...some }));
   const save = async () => {
@@ -133,7 +135,8 @@ export function ContactEditor({ contact, isNew, setup, onClose }: Props) {
   };
   return (
     <Form className="flex max-w-xl flex-col gap-3" onSubmit={() => void save()}>
-      <h2 className="text-lg font-semibold" dir="auto">
+      {/* On a narrow screen it stands below the list. */}
+      <h2 ref={heading} className="text-lg font-semibold" dir="auto">
         {isNew ? 'New contact' : contact.name || contact.address}
       </h2>
       <label className="flex flex-col">

@@ -21,6 +21,7 @@ import {
   useDesk,
 } from '../state/desk';
 import { isAmong, rowKey, rowMessages } from '../state/ticks';
+import { contactsFrom } from '../contacts/fromMessages';
 import { answerWith } from '../state/drafts';
 import { tickedMessages } from '../state/ticks';
 import { useMailbox } from '../state/overview';
@@ -149,6 +150,14 @@ function scrollMessage(by: number): void {
 /** So many messages are forwarded in one at most. */
 const mostForwarded = 200;
 
+/** Forwards messages, or says why not. */
+function forwardAll(how: 'forward' | 'attach', ids: number[]): void {
+  if (ids.length > mostForwarded)
+    say({ text: `No more than ${count(mostForwarded)} messages are forwarded at once.`, tone: 'trouble' });
+  else if (ids.length) answerWith(how, ids);
+  else say({ text: 'Open a message first, or tick some.', tone: 'trouble' });
+}
+
 /** The keys of the desk. */
 function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskActs, openRow: Row | undefined): void {
   const { where, view, grouping, rows, lanes, go, step } = desk;
@@ -178,14 +187,9 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
       say({ text: 'A tray can’t be answered: open one of its messages.', tone: 'trouble' });
     else if (open !== null) answerWith(how, [open]);
   };
-  /** Forwards what is ticked, or else the open message alone, whatever acts go to. */
-  const forward = (how: 'forward' | 'attach') => {
-    const ids = ticked.size > 0 ? tickedMessages(ticked) : open !== null && open >= 0 ? [open] : [];
-    if (ids.length > mostForwarded)
-      say({ text: `No more than ${count(mostForwarded)} messages are forwarded at once.`, tone: 'trouble' });
-    else if (ids.length) answerWith(how, [...ids]);
-    else say({ text: 'Open a message first, or tick some.', tone: 'trouble' });
-  };
+  /** What is ticked, or else the open message alone, whatever acts go to. */
+  const chosenIds = (): number[] =>
+    ticked.size > 0 ? [...tickedMessages(ticked)] : open !== null && open >= 0 ? [open] : [];
   const keys: KeyMap = {
     arrowdown: () => step(1),
     arrowup: () => step(-1),
@@ -226,8 +230,12 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     k: () => pressKeyed('picture', noConversation),
     y: () => answer('reply'),
     'shift+y': () => answer('reply all'),
-    'shift+f': () => forward('forward'),
-    'shift+o': () => forward('attach'),
+    'shift+f': () => forwardAll('forward', chosenIds()),
+    'shift+o': () => forwardAll('attach', chosenIds()),
+    'shift+c': () => {
+      const { overview } = useMailbox.getState();
+      if (overview) void contactsFrom(chosenIds(), overview.setup);
+    },
     w: toggleWhy,
     g: () => toggleGrouped(viewPath(where.view)),
     v: () => go({ lanes: !where.lanes }),

@@ -52,6 +52,7 @@ export const otherKeys: readonly Key[] = [
   key('Shift F', 'Forward'),
   key('Shift O', 'Forward as a file, byte for byte'),
   key('Shift W', 'Write a new message'),
+  key('Shift C', 'Keep cards of the senders: contacts'),
   key('Ctrl Enter', 'Send what is written', null),
   key('X', 'Save as .eml'),
   key('Shift X', 'Save as .mbox'),

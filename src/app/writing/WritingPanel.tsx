@@ -119,7 +119,7 @@ function Heads({ draft, change }: PartProps) {
         <label className="flex items-center gap-2 text-sm">
           <span className="w-14 shrink-0">From</span>
           <select
-            className="select w-full min-w-0 select-sm"
+            className="select w-full min-w-0 truncate pr-8 select-sm"
             value={draft.account}
             onChange={(event) => change({ account: event.target.value })}
           >
