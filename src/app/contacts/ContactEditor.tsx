@@ -124,7 +124,9 @@ export function ContactEditor({ contact, isNew, setup, onClose }: Props) {
   const [addresses, setAddresses] = useState(addressesOf(contact).filter(Boolean).join('\n'));
   const [groups, setGroups] = useState(contact.groups.join(', '));
   const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => heading.current?.scrollIntoView({ block: 'nearest' }), []);
+  useEffect(() => {
+    heading.current?.scrollIntoView({ block: 'nearest' });
+  }, []);
   const read = readContact(typed, addresses, groups, setup);
   const set = (some: Partial<Contact>) => setTyped((before) => ({ ...before, ...some }));
   const save = async () => {
