@@ -24,6 +24,12 @@ export interface Writing {
   flush: () => Promise<boolean>;
 }
 
+/** A draft that is here, and how it is changed. */
+export interface DraftPart {
+  draft: Draft;
+  change: Writing['change'];
+}
+
 /** Holds a draft for this tab as long as it is written here; settled at the end. */
 function useHeld(id: string): boolean | null {
   const [held, setHeld] = useState<{ id: string; held: boolean } | null>(null);

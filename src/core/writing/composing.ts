@@ -17,26 +17,13 @@ export interface FileToSend {
   contentId?: string;
 }
 
-/** What was written, and all that is needed to make a message of it. Dates in milliseconds since 1970. */
-export interface WrittenMessage {
-  /** Without angle brackets, of its own. */
-  messageId: string;
-  date: number;
-  /** Minutes east of UTC. */
-  zone: number;
-  from: Address;
-  to: Address[];
-  cc?: Address[];
-  bcc?: Address[];
-  subject: string;
+/** What was written, and all that is needed to make a message of it. */
+export interface WrittenMessage extends Omit<MessageToWrite, 'body'> {
   /** Rich text; null: it is plain. */
   html: string | null;
   /** Plain text as it is typed, where it is plain; quoted lines behind “>”. */
   text: string;
   files: readonly FileToSend[];
-  inReplyTo?: string;
-  references?: string[];
-  extra?: [name: string, value: string][];
 }
 
 const ascii = /^[\0-\x7f]*$/;

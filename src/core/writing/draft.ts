@@ -86,10 +86,6 @@ export type Draft = z.infer<typeof draftSchema>;
 /** What of a draft the person writes. */
 export const contentOf = (draft: Draft): DraftContent => contentSchema.parse(draft);
 
-/** Whether nothing was written into a draft yet. */
-export const isBlank = ({ rich, html, text, files, subject, how }: DraftContent): boolean =>
-  (rich ? typedText(htmlLines(html)) : text).trim() === '' && (how !== 'new' || (files.length === 0 && subject === ''));
-
 /** The whole text of a draft: below it the signature (rich text, empty for none), and below that what is quoted. */
 export function wholeText(
   { rich, html, text, quoted, signed }: Pick<DraftContent, 'rich' | 'html' | 'text' | 'quoted' | 'signed'>,
