@@ -1,9 +1,7 @@
 // Hostile HTML (attacks.ts) in the whole application: nothing may run, nothing may be fetched. And each wall alone, with
 // the others taken down.
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect, test, type Page } from '@playwright/test';
-import { published, reaching } from './attacks';
+import { listening, published, reaching } from './attacks';
 import { framePolicy, frameSandbox } from '../src/app/reading/framePolicy';
 import { goTo, bringIn, mailFile, openOwn, rows } from './desk';
 
@@ -50,15 +48,7 @@ async function showAll(page: Page, at: string, documents: readonly string[], san
 
 test('nothing in a message runs, and nothing is fetched; each wall holds alone', async ({ page, context }, info) => {
   test.setTimeout(240_000);
-  const hits: string[] = [];
-  const canary = createServer((request, response) => {
-    // A page without walls.
-    if (request.url === '/bare') return response.setHeader('content-type', 'text/html').end('<body>');
-    if (request.url !== '/favicon.ico') hits.push(request.url ?? '');
-    response.end();
-  });
-  await new Promise<void>((resolve) => canary.listen(0, '127.0.0.1', resolve));
-  const url = `http://127.0.0.1:${(canary.address() as AddressInfo).port}`;
+  const { url, hits, close } = await listening();
 
   const ran: string[] = [];
   const asked: string[] = [];
@@ -161,7 +151,7 @@ test('nothing in a message runs, and nothing is fetched; each wall holds alone',
     null,
   );
   expect([ran, hits.filter((path) => path.startsWith('/third'))]).toEqual([[], []]);
-  canary.close();
+  close();
 });
 
 test('pictures that came within a message are shown; remote ones are counted, not fetched; links open apart', async ({

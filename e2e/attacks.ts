@@ -1,6 +1,8 @@
 // Hostile HTML: the attack strings of DOMPurify's published tests (its package of version 0.8.2, test/fixtures/expect.js),
 // and some of our own that reach for the network.
+import { createServer } from 'node:http';
 import { createRequire } from 'node:module';
+import type { AddressInfo } from 'node:net';
 
 export const published = createRequire(import.meta.url)('dompurify-published-tests/test/fixtures/expect.js') as {
   payload: string;
@@ -31,3 +33,15 @@ export const reaching = (url: string): string[] => [
   `<style>a[title="</style><img src=x onerror=fetch('${url}/selector')>"] { color: red } p::after { content: "</style><img src=${url}/string>" }</style><p>x</p>`,
   `<img src="cid:constructor"><img src="cid:__proto__"><img src="data:image/svg+xml,<svg xmlns='http://www.w3.org/2000/svg' onload='fetch(&quot;${url}/datasvg&quot;)'><image href='${url}/datasvgimage'/></svg>">`,
 ];
+
+/** A server that hears of whatever reaches for it; `/bare` is a page of its own, without walls. */
+export async function listening(): Promise<{ url: string; hits: string[]; close: () => void }> {
+  const hits: string[] = [];
+  const canary = createServer((request, response) => {
+    if (request.url === '/bare') return response.setHeader('content-type', 'text/html').end('<body>');
+    if (request.url !== '/favicon.ico') hits.push(request.url ?? '');
+    response.end();
+  });
+  await new Promise<void>((resolve) => canary.listen(0, '127.0.0.1', resolve));
+  return { url: `http://127.0.0.1:${(canary.address() as AddressInfo).port}`, hits, close: () => void canary.close() };
+}

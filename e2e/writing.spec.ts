@@ -1,10 +1,8 @@
 // Contacts, links that write to somebody, paper, and what may leave: through the real page.
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
 import { forwardedHtml, quotedHtml } from '../src/core/writing/answer';
 import { outgoingHtml } from '../src/core/writing/outgoingHtml';
-import { published, reaching } from './attacks';
+import { listening, published, reaching } from './attacks';
 import { violations } from './axe';
 import { downloaded, goTo, openDemo, openWith, rows, undoButton } from './desk';
 
@@ -121,14 +119,7 @@ test('attack strings through reply, forward and paste: nothing runs, nothing is 
   page,
 }) => {
   test.setTimeout(180_000);
-  const hits: string[] = [];
-  const canary = createServer((request, response) => {
-    if (request.url === '/bare') return response.setHeader('content-type', 'text/html').end('<body>');
-    if (request.url !== '/favicon.ico') hits.push(request.url ?? '');
-    response.end();
-  });
-  await new Promise<void>((resolve) => canary.listen(0, '127.0.0.1', resolve));
-  const url = `http://127.0.0.1:${(canary.address() as AddressInfo).port}`;
+  const { url, hits, close } = await listening();
   const dialogs: string[] = [];
   page.on('dialog', (dialog) => {
     dialogs.push(dialog.message());
@@ -186,7 +177,7 @@ test('attack strings through reply, forward and paste: nothing runs, nothing is 
   expect(kept.attributes.filter((name) => /^on|^style$/.test(name))).toEqual([]);
   expect(kept.links.filter((href) => !/^(https?:\/\/|mailto:)/i.test(href))).toEqual([]);
   expect(kept.pictures).toEqual([]);
-  canary.close();
+  close();
 });
 
 test('a text block comes by a few letters, the signature of the account stands below, and may be left out', async ({
