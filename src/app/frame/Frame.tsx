@@ -9,7 +9,7 @@ import {
   type Active,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { CornerDownRight, Keyboard, Menu, Moon, Sun, SunMoon } from 'lucide-react';
+import { CornerDownRight, Keyboard, Menu, Moon, PenLine, Sun, SunMoon } from 'lucide-react';
 import { useState, type RefObject } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { KeySheet } from '../keys/KeySheet';
@@ -197,9 +197,12 @@ export function Frame() {
             }}
           />
           <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-            <div className="border-b border-base-300 px-2 py-1 lg:hidden">
+            <div className="flex justify-between border-b border-base-300 px-2 py-1 lg:hidden">
               <button className="btn btn-ghost btn-sm" onClick={() => setDrawer(true)}>
                 <Menu size={18} aria-hidden /> Line and places
+              </button>
+              <button className="btn btn-ghost btn-sm" onClick={() => writeNew()}>
+                <PenLine size={16} aria-hidden /> Write
               </button>
             </div>
             <Outgoing />
