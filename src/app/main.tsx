@@ -11,11 +11,17 @@ import { Broken } from './frame/Broken';
 import { Frame } from './frame/Frame';
 import { tellOfMail } from './telling/notify';
 import { refreshDrafts, takeUpOldAnswers } from './state/drafts';
+import { useMailbox } from './state/overview';
 import { followLook } from './state/preferences';
 
 followLook();
 tellOfMail();
-void refreshDrafts().then(takeUpOldAnswers);
+// Drafts come after the first rows: reading them goes over the keys of all that is stored.
+const afterRows = useMailbox.subscribe(({ overview }) => {
+  if (!overview) return;
+  afterRows();
+  setTimeout(() => void refreshDrafts().then(takeUpOldAnswers));
+});
 
 const router = createBrowserRouter([
   {

@@ -22,6 +22,8 @@ import { ContactEditor } from './ContactEditor';
 import { editContacts } from './editContacts';
 
 const inSight = 200;
+/** One for all comparisons: a name is compared with many. */
+const collator = new Intl.Collator();
 const people = (n: number): string => `${count(n)} contact${n === 1 ? '' : 's'}`;
 
 const saveCards = (contacts: readonly Contact[], version: '4.0' | '3.0') =>
@@ -173,16 +175,17 @@ function useChosen(contacts: readonly Contact[]) {
   const [wanted, setWanted] = useState('');
   const [group, setGroup] = useState('');
   const [by, setBy] = useState<'name' | 'organisation'>('name');
+  const inOrder = useMemo(() => {
+    const key = (one: Contact) =>
+      by === 'name' ? one.name || one.address : `${one.organisation || '\uffff'} ${one.name}`;
+    return contacts.toSorted((a, b) => collator.compare(key(a), key(b)));
+  }, [contacts, by]);
   const shown = useMemo(() => {
     const word = wanted.trim().toLowerCase();
     const text = (one: Contact) =>
       `${one.name} ${addressesOf(one).join(' ')} ${one.organisation} ${one.note} ${one.groups.join(' ')}`.toLowerCase();
-    const key = (one: Contact) =>
-      by === 'name' ? one.name || one.address : `${one.organisation || '\uffff'} ${one.name}`;
-    return contacts
-      .filter((one) => (group === '' || one.groups.includes(group)) && text(one).includes(word))
-      .toSorted((a, b) => key(a).localeCompare(key(b)));
-  }, [contacts, wanted, group, by]);
+    return inOrder.filter((one) => (group === '' || one.groups.includes(group)) && text(one).includes(word));
+  }, [inOrder, wanted, group]);
   return { shown, wanted, setWanted, group, setGroup, by, setBy };
 }
 

@@ -1,5 +1,5 @@
 // Contacts of those who wrote some messages, all at once.
-import { addressesOf, newContact } from '../../core/contacts/contact';
+import { contactAddresses, newContact } from '../../core/contacts/contact';
 import type { Setup } from '../../core/line/setup';
 import { addressKey } from '../../core/mail/address';
 import { normalAddress } from '../../core/senders/normal';
@@ -16,7 +16,7 @@ export async function contactsFrom(ids: readonly number[], { contacts, accounts 
   if (ids.length === 0) return say({ text: 'Open a message first, or tick some.', tone: 'trouble' });
   if (ids.length > mostLooked)
     return say({ text: `Cards are kept of the senders of ${count(mostLooked)} messages at most.`, tone: 'trouble' });
-  const known = new Set([...contacts.flatMap(addressesOf), ...accounts.map(({ address }) => addressKey(address))]);
+  const known = new Set([...contactAddresses(contacts), ...accounts.map(({ address }) => addressKey(address))]);
   const changes: Parameters<typeof editContacts>[0][number][] = [];
   for (const id of ids) {
     const from = (await mailroom.open(id, true))?.row.from;

@@ -2,7 +2,7 @@ import { ContactRound, FileCode2, Filter, Forward, Printer, Reply, ReplyAll, Tri
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Address } from '../../core/mail/address';
-import { addressesOf } from '../../core/contacts/contact';
+import { contactAddresses } from '../../core/contacts/contact';
 import { bothForms, normalAddress } from '../../core/senders/normal';
 import type { Setup } from '../../core/line/setup';
 import { placeName } from '../../core/mail/place';
@@ -75,7 +75,7 @@ function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
       </button>
       {!row.own &&
         row.from.address !== '' &&
-        !setup.contacts.some((one) => addressesOf(one).includes(normalAddress(row.from.address))) && (
+        !contactAddresses(setup.contacts).has(normalAddress(row.from.address)) && (
           <Link
             className="btn btn-ghost btn-xs"
             to={`/contacts?${new URLSearchParams({ add: row.from.address, name: row.from.name }).toString()}`}

@@ -43,6 +43,15 @@ export const newContact = (id: string, name: string, address: string): Contact =
 /** All addresses of a contact, the first one first. */
 export const addressesOf = ({ address, more }: Contact): string[] => [address, ...more];
 
+const addressSets = new WeakMap<readonly Contact[], ReadonlySet<string>>();
+
+/** All addresses of some contacts, in normal form. A list that was asked once must not be changed. */
+export function contactAddresses(contacts: readonly Contact[]): ReadonlySet<string> {
+  let addresses = addressSets.get(contacts);
+  if (!addresses) addressSets.set(contacts, (addresses = new Set(contacts.flatMap(addressesOf))));
+  return addresses;
+}
+
 /** Each address of some contacts with the name that goes with it. */
 export const namedAddresses = (contacts: readonly Contact[]): Address[] =>
   contacts.flatMap((one) => addressesOf(one).map((address) => ({ name: one.name, address })));
@@ -57,9 +66,7 @@ export function contactTrouble(typed: string, contacts: readonly Contact[]): str
   const read = parseEntry(typed);
   if (!read.ok) return read.error;
   if (read.kind !== 'address') return 'A contact is one address, with what stands before its “@”.';
-  return contacts.some((one) => addressesOf(one).includes(read.value))
-    ? 'This address is in your contacts already.'
-    : null;
+  return contactAddresses(contacts).has(read.value) ? 'This address is in your contacts already.' : null;
 }
 
 /** Two contacts as one: what the first says stands, and what only the second knows is added. */

@@ -1,7 +1,7 @@
 // The sorting line: a message rides it once, station after station (stations.ts), and every decision leaves a line
 // behind. A station either takes the message, and the ride ends, or lets it pass. Each says what it did and by which
 // setting.
-import { addressesOf, type Contact } from '../contacts/contact';
+import { contactAddresses, type Contact } from '../contacts/contact';
 import { deliveriesOf } from '../delivery/delivery';
 import { gatheringRules } from '../delivery/letThrough';
 import type { Decided } from '../effects/effect';
@@ -95,8 +95,8 @@ export class Line {
       setup,
       register,
       accounts,
-      contacts: new Set(setup.contacts.flatMap(addressesOf)),
-      throughContacts: new Set(throughContacts(setup).flatMap(addressesOf)),
+      contacts: contactAddresses(setup.contacts),
+      throughContacts: contactAddresses(throughContacts(setup)),
       rules: matcherOf(setup.rules),
       gathered: matcherOf(gatheringRules(setup)),
       deliveries: deliveriesOf(setup),

@@ -41,7 +41,7 @@ function textPart(type: string, text: string, flows: boolean): PartToWrite {
 }
 
 /** The plain part of lines: its paragraphs flow (RFC 3676). */
-export const plainPart = (lines: readonly TextLine[]): PartToWrite => textPart('text/plain', flowed(lines), true);
+const plainPart = (lines: readonly TextLine[]): PartToWrite => textPart('text/plain', flowed(lines), true);
 
 /** The type of a file as it may stand in a field; what is no type is bytes and no more. */
 const typeOf = (type: string): string =>

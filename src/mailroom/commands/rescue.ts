@@ -1,5 +1,5 @@
 // Rescue: wanted messages out of Junk into the Inbox and, where asked, what sent them made safe. One command.
-import { addressesOf, newContact } from '../../core/contacts/contact';
+import { contactAddresses, newContact } from '../../core/contacts/contact';
 import { placedNow } from '../state/retention';
 import { domainOf } from '../../core/mail/address';
 import type { DryRunChange } from '../../core/line/dryRun';
@@ -51,7 +51,7 @@ function rescueEdits(
       const item: Entry = { id: newId, kind, value, standing: 'safe', since: mailbox.now(), why };
       edits.push({ list: 'register', id: item.id, item });
     }
-    if (fromNowOn === 'sender' && contact && !setup.contacts.some((one) => addressesOf(one).includes(address))) {
+    if (fromNowOn === 'sender' && contact && !contactAddresses(setup.contacts).has(address)) {
       const newId = `${name}-${out.size}-contact`;
       edits.push({ list: 'contacts', id: newId, item: newContact(newId, from.name, address) });
     }

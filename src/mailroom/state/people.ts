@@ -1,5 +1,5 @@
 // People whom the person knows: whom they wrote to, their contacts, themselves.
-import { addressesOf, namedAddresses } from '../../core/contacts/contact';
+import { contactAddresses, namedAddresses } from '../../core/contacts/contact';
 import type { SenderSignal } from '../../core/junk/signals';
 import { addressKey, domainOf, type Address } from '../../core/mail/address';
 import type { Envelope } from '../../core/mail/envelopeSchema';
@@ -23,7 +23,6 @@ const halfLife = 90 * 86_400_000;
 export class People {
   private sent: Map<string, Written> | null = null;
   private countedTo = 0;
-  private cards: { of: unknown; addresses: Set<string> } = { of: null, addresses: new Set() };
   private known: (Pick<Setup, 'contacts' | 'accounts'> & { people: KnownPeople; written: number }) | null = null;
 
   constructor(private readonly mailbox: MailState & Pick<Stored, 'envelopes'>) {}
@@ -114,9 +113,7 @@ export class People {
   }
 
   private isContact(address: string): boolean {
-    const { contacts } = this.mailbox.setup;
-    if (this.cards.of !== contacts) this.cards = { of: contacts, addresses: new Set(contacts.flatMap(addressesOf)) };
-    return this.cards.addresses.has(address);
+    return contactAddresses(this.mailbox.setup.contacts).has(address);
   }
 
   /** The person's own addresses. */
