@@ -268,6 +268,7 @@ test('by the keyboard alone: written, addressed, formed, sent, taken back', asyn
   await back.focus();
   await page.keyboard.press('Enter');
   await expect(panel.locator('strong')).toHaveText('Closed.');
+  await expect(panel.getByRole('textbox', { name: 'Text' })).toBeFocused();
   await page.keyboard.press('Escape');
   await expect(panel).toHaveCount(0);
 });
