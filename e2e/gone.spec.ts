@@ -18,6 +18,8 @@ test('deleted for good after its time: the Logbook names it by subject and sende
   await goTo(page, '/junk-filter');
   await page.getByLabel('Days in Junk').fill('1');
   await page.getByRole('button', { name: /^Save/ }).click();
+  // Saved, it can't be saved again; before that, whoever leaves takes the mailroom away from under it.
+  await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeDisabled();
   for (let n = 1; n <= 3; n++) {
     await moveClock(page, n * day);
     await page.goto('/junk');

@@ -266,6 +266,24 @@ test('links in plain text are as dead as those of HTML where the message is junk
   await expect(page.getByText('Links in it are dead')).toBeVisible();
 });
 
+test('a press on Save that falls into the moment in which mail is counted anew is not lost', async ({ page }) => {
+  await openWith(page, [{ id: 'a', subject: 'Berth 5' }]);
+  await goTo(page, '/junk-filter');
+  await page.getByLabel('Days in Junk').fill('3');
+  const save = page.getByRole('button', { name: /^Save/ });
+  await expect(save).toHaveText('Save');
+  await expect(save).toBeEnabled();
+  // Within one moment: what is asked changes, and Save is pressed.
+  await save.evaluate(async (button: HTMLButtonElement) => {
+    button.form?.querySelector<HTMLInputElement>('input[type="checkbox"]')?.click();
+    await new Promise(requestAnimationFrame);
+    button.click();
+  });
+  await expect(page.getByText(/^Changed what becomes of junk/)).toBeVisible();
+  await expect(page.getByLabel('Days in Junk')).toHaveValue('3');
+  await expect(save).toBeDisabled();
+});
+
 test('how long junk is kept: a wrong number is refused where it stands, a shorter time says which mail goes when', async ({
   page,
 }) => {
