@@ -63,6 +63,28 @@ test('a post office that does not answer is told in words, and asked again', asy
   expect((await service.overview()).total).toBe(1);
 });
 
+test('drafts that can’t be read are told of, and hold up nothing else', async () => {
+  const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
+  const store = memoryStore();
+  const first = await start(post, store);
+  await first.service.begin('demo');
+  await first.service.checkNow();
+  let broken = false;
+  const failing = { ...store, keys: () => (broken ? Promise.reject(new Error('The disk failed.')) : store.keys()) };
+  const { service, clock } = await start(post, failing);
+  broken = true;
+  await service.checkNow();
+  const asked = post.asked.length;
+  for (let n = 0; n < 100 && post.asked.length === asked; n++) await clock.pass(20_000);
+  expect(post.asked.length).toBeGreaterThan(asked);
+  let troubles: string[] = [];
+  for (let n = 0; n < 100 && troubles.length === 0; n++) {
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    ({ troubles } = await service.overview());
+  }
+  expect(troubles).toEqual(['Drafts could not be read: The disk failed.']);
+});
+
 test('one’s own mailbox has no post office', async () => {
   const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
   const { service } = await start(post);

@@ -11,6 +11,7 @@ import { questionsOf } from './questions';
 import { transferOf } from './transfer';
 import { guarded, type StorageHearer } from '../storage/guarded';
 import { margin } from '../storage/room';
+import { reasonOf } from '../../core/text/sentences';
 
 /** How long after everything is in memory the text index is warmed, in milliseconds. */
 const warmAfter = 3_000;
@@ -56,11 +57,14 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
   void post.check();
   void open.mailbox
     .ready()
-    .then(() => open.mailbox.drafts.ready())
     .then(() => {
       // Said before anything is refused: a browser that is short of room may drop all when it is started anew.
       if (!host.room.has(margin)) hearer.full(true);
       planned = () => moments.changed();
+      // What waits to be sent is planned once it is known; drafts that can’t be read hold up nothing else.
+      void open.mailbox.drafts
+        .ready()
+        .catch((error: unknown) => open.mailbox.tell(`Drafts could not be read: ${reasonOf(error)}`));
       return moments.wake();
     })
     // Once all is in memory and nothing else begins, the first search is made ready.
