@@ -3,8 +3,8 @@ export default {
   testEnvironment: 'node',
   // As many as there are cores: by itself it leaves one to whoever watches.
   maxWorkers: '100%',
-  // With all of them busy what takes two seconds alone may take five.
-  testTimeout: 20_000,
+  // They have the time that the browser tests leave them: what takes two seconds alone may take twenty.
+  testTimeout: 120_000,
   roots: [
     '<rootDir>/src',
     '<rootDir>/server',

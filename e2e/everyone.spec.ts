@@ -47,113 +47,108 @@ const pages: [path: string, heading: string][] = [
   ['/folder/nowhere', 'There is nothing at this address'],
 ];
 
-for (const colorScheme of ['light', 'dark'] as const)
-  test.describe(`axe finds nothing, ${colorScheme}`, () => {
-    test.use({ colorScheme, contextOptions: { reducedMotion: 'reduce' } });
-    test.setTimeout(120_000);
-
-    test(`at the desk, ${colorScheme}`, async ({ page }) => {
-      await page.goto('/');
-      await expect(page.getByRole('heading', { name: 'Wide Sort' })).toBeVisible();
-      expect(await violations(page)).toEqual([]);
-      await openDemo(page);
-      expect(await violations(page)).toEqual([]);
-      await rows(page).first().click();
-      await expect(page.getByRole('article')).toBeVisible();
-      await page.keyboard.press('w');
-      await rows(page).nth(1).getByRole('checkbox').click();
-      expect(await violations(page)).toEqual([]);
-      await page.keyboard.press('?');
-      await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
-      expect(await violations(page)).toEqual([]);
-      await page.keyboard.press('Escape');
-      await page.keyboard.press('Escape');
-      await page.keyboard.press('v');
-      await expect(page.getByRole('region', { name: 'Lane Machines' })).toContainText('in all');
-      expect(await violations(page), 'lanes').toEqual([]);
-      for (const [path, heading] of [
-        ['/junk', 'Junk'],
-        ['/drafts', 'Drafts'],
-        ['/label/alarm', 'Alarm'],
-        ['/inbox?show=flagged', 'Inbox'],
-        ['/find/jackets%20unseen', 'Found everywhere'],
-        ['/archive', 'Archive'],
-        ['/find/nowhere/in/%2Finbox', 'Found in Inbox'],
-      ]) {
-        await goTo(page, path);
-        await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
-        expect(await violations(page), path).toEqual([]);
-      }
-    });
-
-    test(`with trays and a hold, ${colorScheme}`, async ({ page }) => {
-      await openDemoAnew(page);
-      const row = rows(page).filter({ has: page.getByLabel('Tray', { exact: true }) });
-      for (let top = 0; (await row.count()) === 0; top += 300)
-        await page.getByRole('grid').evaluate((grid, to) => grid.scrollTo({ top: to }), top);
-      await row.first().click();
-      await expect(page.getByRole('article', { name: 'Tray' })).toBeVisible();
-      expect(await violations(page), 'a tray open').toEqual([]);
-      await page.getByRole('button', { name: 'Tray', exact: true }).click();
-      await expect(page.getByRole('dialog')).toBeVisible();
-      expect(await violations(page), 'put in a tray').toEqual([]);
-      await page.keyboard.press('Escape');
-      const own: [string, string][] = [
-        ['/trays', 'Trays'],
-        ['/trays/trade', 'Trade press'],
-        ['/tray/trade/waits', 'Trade press'],
-        ['/delivery', 'Hold'],
-      ];
-      for (const [path, heading] of colorScheme === 'light' ? own : own.slice(-1)) {
-        await goTo(page, path);
-        await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
-        if (path === '/delivery') await page.getByRole('button', { name: 'An hour', exact: true }).click();
-        expect(await violations(page), path).toEqual([]);
-      }
-      await goTo(page, '/inbox');
-      await expect(page.getByRole('status', { name: 'Hold', exact: true })).toBeVisible();
-      expect(await violations(page), 'held').toEqual([]);
-    });
-
-    test(`in conversations, an answer and the questions, ${colorScheme}`, async ({ page }) => {
-      await openDemo(page);
-      await page.keyboard.press('g');
-      await (await findRow(page, 'jackets')).click();
-      await expect(page.getByRole('list', { name: 'Messages of the conversation' })).toBeVisible();
-      expect(await violations(page), 'stack').toEqual([]);
-      await page.keyboard.press('k');
-      await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
-      expect(await violations(page), 'tree').toEqual([]);
-      await page.keyboard.press('y');
-      await expect(page.getByRole('textbox', { name: 'Text' })).toBeVisible();
-      expect(await violations(page), 'answer').toEqual([]);
-      await page.getByRole('button', { name: 'Throw away' }).click();
-      for (const [key, dialog] of [
-        ['t', 'Thin out the conversation'],
-        ['d', 'Flag for'],
-        ['l', 'Label'],
-        ['m', 'Move to'],
-      ]) {
-        await page.keyboard.press(key);
-        await expect(page.getByRole('dialog', { name: dialog })).toBeVisible();
-        await expect(page.locator('dialog [aria-busy="true"]')).toHaveCount(0);
-        expect(await violations(page), dialog).toEqual([]);
-        await page.keyboard.press('Escape');
-      }
-    });
-
-    test(`on every other page, ${colorScheme}`, async ({ page }) => {
-      await openDemo(page);
-      // What the dark theme is looked at for are colours: of pages made of the same pieces some are enough.
-      const looked = pages.filter((_, n) => colorScheme === 'light' || n % 2 === 1);
-      for (const [path, heading] of looked) {
-        await goTo(page, path);
-        await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
-        await expect(page.getByText(/checking …/)).toHaveCount(0);
-        expect(await violations(page), path).toEqual([]);
-      }
-    });
+test.describe('axe finds nothing, light or dark', () => {
+  test.setTimeout(150_000);
+  test('at the desk', async ({ page }) => {
+    await page.goto('/');
+    await expect(page.getByRole('heading', { name: 'Wide Sort' })).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await openDemo(page);
+    expect(await violations(page)).toEqual([]);
+    await rows(page).first().click();
+    await expect(page.getByRole('article')).toBeVisible();
+    await page.keyboard.press('w');
+    await rows(page).nth(1).getByRole('checkbox').click();
+    expect(await violations(page)).toEqual([]);
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    expect(await violations(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('v');
+    await expect(page.getByRole('region', { name: 'Lane Machines' })).toContainText('in all');
+    expect(await violations(page), 'lanes').toEqual([]);
+    for (const [path, heading] of [
+      ['/junk', 'Junk'],
+      ['/drafts', 'Drafts'],
+      ['/label/alarm', 'Alarm'],
+      ['/inbox?show=flagged', 'Inbox'],
+      ['/find/jackets%20unseen', 'Found everywhere'],
+      ['/archive', 'Archive'],
+      ['/find/nowhere/in/%2Finbox', 'Found in Inbox'],
+    ]) {
+      await goTo(page, path);
+      await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+      expect(await violations(page), path).toEqual([]);
+    }
   });
+
+  test('with trays and a hold', async ({ page }) => {
+    await openDemoAnew(page);
+    const row = rows(page).filter({ has: page.getByLabel('Tray', { exact: true }) });
+    for (let top = 0; (await row.count()) === 0; top += 300)
+      await page.getByRole('grid').evaluate((grid, to) => grid.scrollTo({ top: to }), top);
+    await row.first().click();
+    await expect(page.getByRole('article', { name: 'Tray' })).toBeVisible();
+    expect(await violations(page), 'a tray open').toEqual([]);
+    await page.getByRole('button', { name: 'Tray', exact: true }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    expect(await violations(page), 'put in a tray').toEqual([]);
+    await page.keyboard.press('Escape');
+    const own: [string, string][] = [
+      ['/trays', 'Trays'],
+      ['/trays/trade', 'Trade press'],
+      ['/tray/trade/waits', 'Trade press'],
+      ['/delivery', 'Hold'],
+    ];
+    for (const [path, heading] of own) {
+      await goTo(page, path);
+      await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+      if (path === '/delivery') await page.getByRole('button', { name: 'An hour', exact: true }).click();
+      expect(await violations(page), path).toEqual([]);
+    }
+    await goTo(page, '/inbox');
+    await expect(page.getByRole('status', { name: 'Hold', exact: true })).toBeVisible();
+    expect(await violations(page), 'held').toEqual([]);
+  });
+
+  test('in conversations, an answer and the questions', async ({ page }) => {
+    await openDemo(page);
+    await page.keyboard.press('g');
+    await (await findRow(page, 'jackets')).click();
+    await expect(page.getByRole('list', { name: 'Messages of the conversation' })).toBeVisible();
+    expect(await violations(page), 'stack').toEqual([]);
+    await page.keyboard.press('k');
+    await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
+    expect(await violations(page), 'tree').toEqual([]);
+    await page.keyboard.press('y');
+    await expect(page.getByRole('textbox', { name: 'Text' })).toBeVisible();
+    expect(await violations(page), 'answer').toEqual([]);
+    await page.getByRole('button', { name: 'Throw away' }).click();
+    for (const [key, dialog] of [
+      ['t', 'Thin out the conversation'],
+      ['d', 'Flag for'],
+      ['l', 'Label'],
+      ['m', 'Move to'],
+    ]) {
+      await page.keyboard.press(key);
+      await expect(page.getByRole('dialog', { name: dialog })).toBeVisible();
+      await expect(page.locator('dialog [aria-busy="true"]')).toHaveCount(0);
+      expect(await violations(page), dialog).toEqual([]);
+      await page.keyboard.press('Escape');
+    }
+  });
+
+  test('on every other page', async ({ page }) => {
+    await openDemo(page);
+    for (const [path, heading] of pages) {
+      await goTo(page, path);
+      await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeVisible();
+      await expect(page.getByText(/checking …/)).toHaveCount(0);
+      expect(await violations(page), path).toEqual([]);
+    }
+  });
+});
 
 test('with the keyboard alone: begin, read, act, block, undo', async ({ page }) => {
   await page.goto('/');

@@ -5,7 +5,7 @@ import { chance } from '../bench/chance';
 import { bringIn, counts, crash, mailFile, openOwn, placeLink, rows, undoButton } from './desk';
 
 // More by KILLS=100: the run on CI must end in time on a slow machine, too.
-const kills = Number(process.env.KILLS ?? 10);
+const kills = Number(process.env.KILLS ?? 6);
 const size = 3_000;
 
 /** A share between 0 and 1, by a source of chance. */

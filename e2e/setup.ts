@@ -28,7 +28,7 @@ export default async function keepDemo(config: FullConfig): Promise<() => void> 
         kept = await storedMailbox(page);
         return kept.includes('"junk"') && kept.includes('"derived/00000"') && kept === before;
       },
-      { intervals: [5_000], timeout: 60_000 },
+      { intervals: [2_500], timeout: 60_000 },
     )
     .toBe(true);
   await browser.close();

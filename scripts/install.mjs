@@ -1,5 +1,5 @@
 // Installs what is missing: packages for this lock file, and Debian's Chromium where tests need it.
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 
@@ -12,6 +12,14 @@ export function run(command, args, env = {}) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
+/** Runs a command in the project, with its output on ours, while others go on; its status. */
+export const runBeside = (command, args, env = {}) =>
+  new Promise((resolve) =>
+    spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).on('close', (status) =>
+      resolve(status ?? 1),
+    ),
+  );
+
 export function installPackages() {
   const lock = createHash('sha256')
     .update(readFileSync(`${root}package-lock.json`))
@@ -22,37 +30,55 @@ export function installPackages() {
   writeFileSync(stamp, lock);
 }
 
-/** The path of Chromium; installs Debian's, and its shell without a window, where they are missing. */
-export function installChromium() {
-  const found = ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
-  if (!found) installDebian('chromium', 'Chromium');
-  if (!existsSync('/usr/bin/chromium-headless-shell'))
-    installDebian('chromium-headless-shell', 'Chromium without a window');
-  return found ?? '/usr/bin/chromium';
+/** Debian’s packages that tests need: its Chromium and that without a window, and what reads what we write, for Python. */
+const needed = {
+  chromium: () => chromiumPath() !== undefined,
+  'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
+  'python3-sievelib': () => pythonHas('sievelib'),
+  'python3-vobject': () => pythonHas('vobject'),
+};
+
+const chromiumPath = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+
+const pythonHas = (module) =>
+  spawnSync('/usr/bin/python3', ['-c', `import ${module}`], { stdio: 'ignore' }).status === 0;
+
+/** Installs those of Debian’s packages that are missing, all at once; the path of Chromium. */
+export function installForTests() {
+  const missing = Object.keys(needed).filter((name) => !needed[name]());
+  if (missing.length) installDebian(missing);
+  return chromiumPath() ?? '/usr/bin/chromium';
 }
 
-/** Other programs that read what we write, so that the tests know that they can: Debian's, for Python. */
-const readers = { sievelib: 'python3-sievelib', vobject: 'python3-vobject' };
-
-export function installReaders() {
-  for (const [module, name] of Object.entries(readers)) {
-    const { status } = spawnSync('/usr/bin/python3', ['-c', `import ${module}`], { stdio: 'ignore' });
-    if (status !== 0) installDebian(name, name);
-  }
-}
-
-function installDebian(name, words) {
-  console.log(`Installing Debian’s ${words} …`);
+function installDebian(names) {
+  const words = names.join(', ');
+  console.log(`Installing from Debian: ${words} …`);
   const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  const apt = [...sudo, 'apt-get'];
+  const [command, ...before] = [...sudo, 'apt-get'];
   try {
-    execFileSync(apt[0], [...apt.slice(1), 'update', '-qq'], { stdio: 'inherit' });
-    execFileSync(apt[0], [...apt.slice(1), 'install', '-y', '-qq', name], {
+    execFileSync(command, [...before, 'update', '-qq'], { stdio: 'inherit' });
+    execFileSync(command, [...before, 'install', '-y', '-qq', ...names], {
       stdio: 'inherit',
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   } catch {
-    console.error(`${words} is missing and could not be installed with apt-get. Install it and run npm test again.`);
+    console.error(`Missing, and not to be installed with apt-get: ${words}. Install them and run npm test again.`);
     process.exit(1);
   }
+}
+
+/**
+ * Begins a command that takes what time others leave it, and keeps what it prints. What comes back is called when they
+ * are done: it settles with the command's status once all it printed is on our output.
+ */
+export function beginQuietly(command, args) {
+  const its = spawn('nice', ['-n', '19', command, ...args], { cwd: root });
+  const printed = [];
+  for (const stream of [its.stdout, its.stderr]) stream.on('data', (some) => printed.push(some));
+  const ended = new Promise((resolve) => its.on('close', (status) => resolve(status ?? 1)));
+  return async () => {
+    const status = await ended;
+    await new Promise((resolve) => process.stdout.write(Buffer.concat(printed), resolve));
+    return status;
+  };
 }

@@ -1,8 +1,9 @@
-// `npm test`: installs what tests need, then runs the unit tests and the browser tests.
-import { installChromium, installPackages, installReaders, run } from './install.mjs';
+// `npm test`: installs what tests need, then runs the unit tests and the browser tests. A browser waits as much as it works:
+// the unit tests have the time in which it does, and are told of after the browser tests.
+import { beginQuietly, installForTests, installPackages, runBeside } from './install.mjs';
 
 installPackages();
-const chromium = installChromium();
-installReaders();
-run('npx', ['jest']);
-run('npx', ['playwright', 'test'], { CHROMIUM: chromium });
+const chromium = installForTests();
+const unitTests = beginQuietly('npx', ['jest']);
+const browserTests = await runBeside('npx', ['playwright', 'test'], { CHROMIUM: chromium });
+process.exitCode = (await unitTests()) || browserTests;

@@ -48,7 +48,7 @@ jest.mock('../state/preferences', () => ({
 
 const orders: Order[] = (['date', 'sender'] as const).flatMap((by) => [false, true].map((turned) => ({ by, turned })));
 
-const sequences = Number(process.env.DESKS ?? 60);
+const sequences = Number(process.env.DESKS ?? 40);
 const steps = 25;
 const start = starter(() => emptySetup);
 

