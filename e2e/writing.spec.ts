@@ -74,6 +74,43 @@ test('cards of all who wrote what is ticked, as one act', async ({ page }) => {
   await expect(page.getByText('Nobody yet.')).toBeVisible();
 });
 
+test('an address that stands in a signature: written to, kept as a card, added to the sender’s card', async ({
+  page,
+}) => {
+  const text =
+    'Berth 2 is yours.\n\n-- \nAnn Berg, Quay Office\nann.berg@home.test\nBerth desk <desk@harbour.test>\n\nOn Monday Bo wrote:\n> ask bo@quoted.test';
+  await openWith(page, [{ id: 'a', from: 'Ann Berg <ann@quay.test>', text }]);
+  await rows(page).first().click();
+  const article = page.getByRole('article');
+  await article.getByText('2 addresses stand in its text').click();
+  const found = article.getByRole('list', { name: 'Addresses in its text' });
+  await expect(found.getByRole('listitem')).toHaveText([/ann\.berg@home\.test/, /Berth desk desk@harbour\.test/]);
+  await found.getByRole('button', { name: 'Write to it' }).last().click();
+  const panel = page.getByRole('region', { name: 'New message', exact: true });
+  await expect(panel.getByRole('textbox', { name: 'To', exact: true })).toHaveValue('Berth desk <desk@harbour.test>, ');
+  await panel.getByRole('button', { name: 'Throw away' }).click();
+  await found.getByRole('link', { name: 'Add desk@harbour.test to contacts' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Berth desk');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText('Added the contact Berth desk.')).toBeVisible();
+  // Once the sender has a card, what is left can go onto it.
+  await goTo(page, '/inbox');
+  await rows(page).first().click();
+  await article.getByRole('link', { name: 'Add to contacts', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await goTo(page, '/inbox');
+  await rows(page).first().click();
+  await article.getByText('An address stands in its text').click();
+  await article.getByRole('button', { name: 'Add to the card of Ann Berg' }).click();
+  await expect(page.getByText('Added ann.berg@home.test to the contact Ann Berg.')).toBeVisible();
+  await expect(article.getByText('An address stands in its text')).toHaveCount(0);
+  await goTo(page, '/contacts');
+  await page.getByRole('button', { name: /^Ann Berg/ }).click();
+  await expect(page.getByLabel(/^Addresses/)).toHaveValue('ann@quay.test\nann.berg@home.test');
+  await undoButton(page).click();
+  await expect(page.getByText(/^Undid: Added ann\.berg@home\.test/)).toBeVisible();
+});
+
 test('RFC 6068: a link in a message, and one from outside, begin a draft', async ({ page }) => {
   const html = 'Content-Type: text/html\n';
   const body = '<a href="mailto:cy@x.test?subject=Caf%C3%A9&body=One%0D%0Atwo&attach=/etc/passwd">write</a>';

@@ -18,6 +18,7 @@ import { InkTag } from '../ui/InkTag';
 import { dayOf, exactTime, isoTime } from '../../core/text/time';
 import { useAnswer } from '../ui/useAnswer';
 import { useMailbox } from '../state/overview';
+import { AddressesInIt } from './AddressesInIt';
 import { Attachments } from './Attachments';
 import { HtmlBody } from './HtmlBody';
 import { SourceDialog } from './SourceDialog';
@@ -195,6 +196,7 @@ function Head({ row, message, setup, heading, plain, onPlain }: HeadProps) {
         </p>
       )}
       <Acts row={row} message={message} setup={setup} plain={plain} onPlain={onPlain} />
+      <AddressesInIt message={message} setup={setup} />
       {message.attachments.length > 0 && (
         <Attachments
           label="Attachments"

@@ -16,6 +16,8 @@ export interface OpenMessage {
   /** Whether the sender gave the same text as plain and as HTML. */
   alternatives: boolean;
   attachments: AttachmentInfo[];
+  /** The addresses that stand in its text, without what it quotes. */
+  addresses: Address[];
   /** Pictures that came within the message, as data: URLs by Content-ID. */
   pictures: Record<string, string>;
   size: number;

@@ -25,7 +25,7 @@ export async function open(
   const envelope = mailbox.envelopes.get(id);
   const read = isUnreadable(envelope) ? null : await mailbox.reader.open(id, plain);
   if (!read) return asItCame(mailbox, id);
-  const { blocks, alternatives, pictures } = read;
+  const { blocks, alternatives, pictures, addresses } = read;
   return {
     ...outside(mailbox, id),
     cc: envelope.cc,
@@ -34,6 +34,7 @@ export async function open(
     blocks,
     alternatives,
     attachments: envelope.attachments,
+    addresses,
     pictures,
     wrongDate: envelope.received === undefined ? null : { says: envelope.date },
     ...falseLooks(mailbox, id, read),
@@ -75,6 +76,7 @@ async function asItCame(mailbox: MailState & Stored & Judging, id: number): Prom
     blocks: [{ kind: 'text', content, instead: null, cut, cutOf: cut ? raw.length : null }],
     alternatives: false,
     attachments: [],
+    addresses: [],
     pictures: {},
     wrongDate: null,
     suspicions: [],

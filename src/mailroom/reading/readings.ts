@@ -1,5 +1,6 @@
 // What is read of one stored message, and how: all of it away from the mailroom's own thread, since nobody knows how long a
 // stranger's message keeps whoever takes it apart.
+import { addressesIn } from '../../core/contacts/addressesIn';
 import { answerSigns } from '../../core/delivery/automaticAnswer';
 import { passageOf } from '../../core/search/marks';
 import { featuresOf, namedFeaturesOf } from '../../core/junk/features';
@@ -12,7 +13,8 @@ import { withoutTurns } from '../../core/text/oneLine';
 import { envelopeOf } from '../../core/mail/envelope';
 import { anchorsOf, linksOf } from '../../core/mail/links';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
-import { mostOpened, shownBlocks } from '../../core/mail/shown';
+import { stretches } from '../../core/mail/quoted';
+import { longestText, mostOpened, shownBlocks } from '../../core/mail/shown';
 import { textFromHtml } from '../../core/mail/textFromHtml';
 import { encodeBase64 } from '../../core/mail/transfer';
 import { forwardedFiles } from '../../core/writing/forwardedFiles';
@@ -28,8 +30,15 @@ const largestPicture = 5_000_000;
 /** So much of HTML is looked through for links that lie, in characters: all that is ever shown of it. */
 const mostLinked = 1_000_000;
 
+/** A text without what it quotes. */
+const ownText = (text: string): string =>
+  stretches(text)
+    .filter(({ kind }) => kind !== 'quoted')
+    .map((one) => one.text)
+    .join('\n');
+
 /** A message opened for reading; `plain`: its plain text where it has both. */
-function opened({ raw, structure }: Message, plain: boolean) {
+function opened({ raw, structure, text }: Message, plain: boolean) {
   const blocks = bodyBlocks(raw, structure, plain, mostOpened);
   const pictures: Record<string, string> = {};
   for (const { contentId, type, bytes } of inlinePictures(raw, structure))
@@ -42,6 +51,7 @@ function opened({ raw, structure }: Message, plain: boolean) {
     blocks: shownBlocks(blocks),
     alternatives: hasAlternatives(structure.root),
     pictures,
+    addresses: addressesIn(ownText(text.slice(0, longestText))),
     authentication: authenticationOf(structure.fields),
     anchors: html.flatMap((block) => anchorsOf(block.content.slice(0, mostLinked))),
   };
