@@ -12,6 +12,7 @@ const inbox = { kind: 'place', place: 'inbox' } as const;
 const rowActs = deskActs.filter(({ id }) => !['inbox', 'not-junk'].includes(id));
 const mostHoverActs = 3;
 const sendWaits = [0, 5, 10, 20, 30];
+const peopleMany = [5, 10, 20, 50, 100];
 
 function ActChoice({ label, value, onChange }: { label: string; value: string; onChange: (id: string) => void }) {
   return (
@@ -138,6 +139,23 @@ const WritingOnes = ({ p }: PartProps) => (
             {seconds === 0 ? 'no time' : `${seconds} seconds`}
           </option>
         ))}
+      </select>
+    </label>
+    <label className="flex items-center gap-2">
+      <span>Before it goes it says how many get it, from</span>
+      <select
+        className="select w-auto select-sm"
+        value={p.manyPeople}
+        onChange={(event) => prefer({ manyPeople: Number(event.target.value) })}
+      >
+        {/* A setup file may have brought another number. */}
+        {[...new Set([...peopleMany, p.manyPeople])]
+          .sort((a, b) => a - b)
+          .map((people) => (
+            <option key={people} value={people}>
+              {people} people on
+            </option>
+          ))}
       </select>
     </label>
     {'registerProtocolHandler' in navigator && (

@@ -37,6 +37,7 @@ const settingSchemas = {
   offers: z.boolean(),
   writeRich: z.boolean(),
   sendWait: z.number().int().min(0).max(30),
+  manyPeople: z.number().int().min(2).max(1000),
 } satisfies Partial<Record<keyof Preferences, z.ZodType>>;
 
 export type DeskSetting = keyof typeof settingSchemas;
@@ -73,6 +74,7 @@ export const deskSettingWords: Record<DeskSetting, string> = {
   offers: 'offered rules',
   writeRich: 'rich or plain text',
   sendWait: 'seconds before a message goes',
+  manyPeople: 'how many people are many',
 };
 
 /** The settings that go into a setup file. */

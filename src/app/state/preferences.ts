@@ -54,6 +54,8 @@ export interface Preferences {
   writeRich: boolean;
   /** So many seconds a message waits after Send, and can be taken back. */
   sendWait: number;
+  /** From so many recipients on a message says, before it goes, how many they are. */
+  manyPeople: number;
   /** What stood here before a setup brought other settings, by that command's number in the Logbook. */
   replaced: { seq: number; settings: Partial<Preferences> } | null;
   /** What was put away of the offers to begin well with: `own`, `junk`. */
@@ -95,6 +97,7 @@ export const usePreferences = create<Preferences>()(
       offered: [],
       writeRich: true,
       sendWait: 10,
+      manyPeople: 20,
       replaced: null,
       begun: [],
     }),

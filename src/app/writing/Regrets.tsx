@@ -6,12 +6,15 @@ import { exactTime } from '../../core/text/time';
 import { viewPath } from '../paths';
 import { answerWith, throwAwayDraft } from '../state/drafts';
 import { useMailbox } from '../state/overview';
+import { usePreferences } from '../state/preferences';
 import { useAnswer } from '../ui/useAnswer';
 
 /** What may be regretted once it has gone, in one quiet line; where an older message is answered, the way to the newest. */
 export function Regrets({ draft }: { draft: Draft }) {
   const revision = useMailbox((s) => s.revision);
-  const { value } = useAnswer(() => mailroom.aboutDraft(contentOf(draft)), `${draft.id} ${draft.at} ${revision}`, 300);
+  const manyPeople = usePreferences((s) => s.manyPeople);
+  const question = `${draft.id} ${draft.at} ${manyPeople} ${revision}`;
+  const { value } = useAnswer(() => mailroom.aboutDraft(contentOf(draft), manyPeople), question, 300);
   const newest = value?.newest;
   if (!value || value.regrets.length === 0) return null;
   return (

@@ -5,8 +5,6 @@ import { firstWords, type DraftContent } from './draft';
 import { htmlLines } from './htmlLines';
 import { typedText } from './flowed';
 
-/** From so many recipients on it is said how many they are. */
-const manyPeople = 20;
 const mostNamed = 3;
 
 /** Words that speak of something attached, by their beginnings, in the languages that the demo and its like are written in. */
@@ -28,6 +26,8 @@ export interface RegretFacts {
   own: readonly string[];
   /** Messages of others that came after the one that is answered. */
   newer: number;
+  /** From so many recipients on it is said how many they are. */
+  manyPeople: number;
   /** The message that is answered names none of the person’s addresses, and came by no list. */
   wasHidden: boolean;
 }
@@ -46,8 +46,8 @@ const named = (list: readonly Address[]): string =>
     .map(({ address }) => address)
     .join(', ') + (list.length > mostNamed ? ` and ${count(list.length - mostNamed)} more` : '');
 
-/** Each as a short sentence, what weighs most first. */
-export function regretsOf({ content, recipients, own, newer, wasHidden }: RegretFacts): string[] {
+/** Each as a short sentence, what weighs most first; that an older message is answered, last. */
+export function regretsOf({ content, recipients, own, newer, manyPeople, wasHidden }: RegretFacts): string[] {
   const out: string[] = [];
   const alike = recipients.filter(({ looksLike }) => looksLike !== null);
   for (const { address, looksLike } of alike.slice(0, mostNamed))
@@ -56,7 +56,6 @@ export function regretsOf({ content, recipients, own, newer, wasHidden }: Regret
     out.push('You had this message in Bcc: an answer to all tells the others that you did.');
   if (content.how === 'reply all' && content.bcc.trim() !== '')
     out.push('Somebody is in Bcc of an answer to all: they may answer all as well.');
-  if (newer > 0) out.push(`You answer an older message: ${messages(newer)} came after it.`);
   if (attached.test(ownText(content)) && !content.files.some(({ contentId }) => !contentId))
     out.push('It speaks of something attached, and nothing is.');
   if (content.subject.trim() === '') out.push('It has no subject.');
@@ -69,5 +68,7 @@ export function regretsOf({ content, recipients, own, newer, wasHidden }: Regret
   if (people >= manyPeople) out.push(`It goes to ${count(people)} people.`);
   if (content.at > 0 && firstWords(content) === '' && content.files.length === 0 && content.how !== 'forward')
     out.push('Nothing is written in it.');
+  // The last, since the way to the newest stands right behind it.
+  if (newer > 0) out.push(`You answer an older message: ${messages(newer)} came after it.`);
   return out;
 }

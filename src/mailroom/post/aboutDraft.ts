@@ -22,8 +22,8 @@ function imitated({ people }: Pick<Correspondents, 'people'>, address: string): 
   return byLook.get(skeleton(unicodeDomain(domain))) ?? null;
 }
 
-/** What may be regretted about a draft. */
-export async function aboutDraft(mailbox: Knowing, content: DraftContent): Promise<DraftAbout> {
+/** What may be regretted about a draft. `manyPeople`: from so many recipients on it is said how many they are. */
+export async function aboutDraft(mailbox: Knowing, content: DraftContent, manyPeople: number): Promise<DraftAbout> {
   await mailbox.ready();
   const { columns, envelopes, people } = mailbox;
   const answers = content.how === 'reply' || content.how === 'reply all';
@@ -50,7 +50,7 @@ export async function aboutDraft(mailbox: Knowing, content: DraftContent): Promi
     !envelope.listId &&
     ![...envelope.to, ...envelope.cc, envelope.from].some((one) => index.isOwn(one.address));
   return {
-    regrets: regretsOf({ content, recipients, own, newer: later.length, wasHidden }),
+    regrets: regretsOf({ content, recipients, own, newer: later.length, manyPeople, wasHidden }),
     newer: later.length,
     newest: newest === undefined ? null : rowOf(mailbox, newest),
   };
