@@ -248,7 +248,7 @@ test('the rules out as a Sieve script, edited outside, and back in; a fault is t
   await expect(into.getByRole('alert')).toContainText(/Line \d+, column \d+: .* Nothing was taken\./);
   await into.getByLabel('A script to take up').fill(edited);
   await expect(into).toContainText('10 rules would come, with 2 new folders');
-  await expect(into).toContainText(/Line \d+: A rule here sends nothing on \(to x@y.test\)\./);
+  await expect(into).toContainText(/Line \d+: A rule here passes no message on as it stands \(to x@y.test\)\./);
   await into.getByRole('button', { name: 'Take up these 10 rules' }).click();
   await expect(list(page)).toHaveCount(10);
   await expect(list(page).filter({ hasText: 'chartered' })).toHaveCount(1);

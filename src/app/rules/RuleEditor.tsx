@@ -35,6 +35,7 @@ import {
 } from './ruleDraft';
 import { Form } from '../ui/Form';
 import { GroupFields } from './GroupFields';
+import { WouldSend } from './WouldSend';
 
 /** A rule, new or there already: left what it says, right what it does to the mail here. */
 export function RuleEditor() {
@@ -166,22 +167,6 @@ function Reach({
       shadows={shadows}
       naming={naming}
     />
-  );
-}
-
-/** Of a rule that sends: when it does, and what holds it back. */
-function WouldSend({ rule }: { rule: Rule }) {
-  const sends = rule.then.filter((action) => action.do === 'forward' || action.do === 'answer');
-  if (sends.length === 0) return null;
-  const answers = sends.some((action) => action.do === 'answer');
-  return (
-    <p className="border-l-4 border-accent bg-base-200 px-3 py-1.5 text-sm">
-      It sends only of what comes in through the post office from now on, never of what is here; at most 50 messages a
-      day by all rules together, and nothing twice. What was forwarded before, and reports, are not forwarded on.
-      {answers &&
-        ' Nobody is answered who is a list, a program or you; nobody twice within seven days; and only where one of your addresses is named in it.'}{' '}
-      The Logbook says what was sent.
-    </p>
   );
 }
 
@@ -323,7 +308,7 @@ function Editor({ old, setup, from }: { old: Rule | null; setup: Setup; from: st
               setup={withNew(setup, draft, ids)}
               none="No message here would change. Mail that you placed by hand, or that an earlier station or rule takes, stays where it is."
             />
-            {read.ok && <WouldSend rule={read.rule} />}
+            {read.ok && <WouldSend rule={read.rule} edits={read.edits} />}
             {read.ok && <WouldWait rule={read.rule} edits={read.edits} />}
           </>
         }

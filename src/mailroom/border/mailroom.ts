@@ -5,7 +5,16 @@
 import type { Place } from '../../core/mail/place';
 import type { Address } from '../../core/mail/address';
 import type { Act, Grouping, Selection, View } from './views';
-import type { Agenda, Dissolving, DryRunResult, Habit, RuleProposals, RuleReach, RuleSetReport } from './rules';
+import type {
+  Agenda,
+  Dissolving,
+  DryRunResult,
+  Habit,
+  RuleProposals,
+  RuleReach,
+  RuleSetReport,
+  WouldSend,
+} from './rules';
 import type { ImportReport, ExportResult } from './transfer';
 import type { ClearOut } from '../../core/clearout/clearOut';
 import type { Month } from './months';
@@ -74,8 +83,8 @@ export interface Mailroom {
   takeBackDraft(id: string): Promise<Kept>;
   /** A draft as a file, for a program that sends: where the mailbox has no post office. */
   draftAsFile(id: string, zone: number): Promise<DraftAsFile>;
-  /** What may be regretted about what is written, before it goes. */
-  aboutDraft(content: DraftContent): Promise<DraftAbout>;
+  /** What may be regretted about what is written, before it goes: also that it goes to so many people or more. */
+  aboutDraft(content: DraftContent, manyPeople: number): Promise<DraftAbout>;
   /** Who could be meant by what was typed into a field of recipients. */
   recipientsLike(typed: string, most: number): Promise<Address[]>;
   /** What the person would have been told of in the last seven days. */
@@ -119,6 +128,8 @@ export interface Mailroom {
   holdDryRun(length: number): Promise<DeliveryReport>;
   /** Whom the automatic answer would have gone to in the last seven days, had a hold been on. */
   automaticAnswerDryRun(answer: AutomaticAnswer): Promise<AnswerReport>;
+  /** What a rule that forwards or answers would have sent of the mail here; null where it does neither. */
+  wouldSend(edits: SetupEdit[], rule: string, asker: string): Promise<WouldSend | null>;
   /** How a rule would stand among the others after some edits; null where that can’t be said, or not quickly. */
   ruleReach(edits: SetupEdit[], rule: string): Promise<RuleReach | null>;
   /** What the set of rules does, as it would be after some edits. */

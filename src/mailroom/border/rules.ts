@@ -27,6 +27,20 @@ export interface DryRunReport {
   conditions: number[];
 }
 
+/** What a rule that forwards or answers would have sent of the mail here, had it come in now. */
+export interface WouldSend {
+  /** Messages of others that it matches, and how many of them were looked at: the newest. */
+  of: number;
+  looked: number;
+  /** How many people it would have answered, each once, and the first of them. */
+  answered: number;
+  people: string[];
+  /** How many messages would have gone on. */
+  forwarded: number;
+  /** So many go within a day at most, by all rules together. */
+  mostADay: number;
+}
+
 /** How a rule stands among the others. */
 export interface RuleReach {
   never: Unreached | null;

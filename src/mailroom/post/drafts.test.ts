@@ -6,6 +6,7 @@ import { unflowed } from '../../core/mail/flow';
 import { parseStructure } from '../../core/mail/structure';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import type { DraftContent } from '../../core/writing/draft';
+import { readRecipients } from '../../core/writing/recipient';
 import { changeSetup } from '../commands/changeSetup';
 import { addMessages } from '../intake/incoming';
 import type { Mailbox } from '../service/mailbox';
@@ -261,20 +262,20 @@ test('files go along; a message forwarded as a file is read where it stands; wha
 test('what may be regretted, and whom one may mean', async () => {
   const mailbox = await withMail();
   const draft = await begin(mailbox, 'reply all', [0]);
-  const about = await aboutDraft(mailbox, {
-    ...draft,
-    at: 1,
-    text: 'The plan is attached.',
-    subject: '',
-    cc: 'stranger@far.test',
-  });
+  const content = { ...draft, at: 1, text: 'The plan is attached.', subject: '', cc: 'stranger@far.test' };
+  const about = await aboutDraft(mailbox, content, 3);
   expect(about).toMatchObject({ newer: 1, newest: { id: 1 } });
   expect(about.regrets).toEqual([
-    'You answer an older message: 1 message came after it.',
     'It speaks of something attached, and nothing is.',
     'It has no subject.',
     'You have never written to stranger@far.test.',
+    'You answer an older message: 1 message came after it.',
   ]);
+  // From how many on they are many is the person’s own choice.
+  const people = readRecipients([content.to, content.cc].join()).named.length;
+  const said = `It goes to ${people} people.`;
+  expect((await aboutDraft(mailbox, content, people)).regrets).toContain(said);
+  expect((await aboutDraft(mailbox, content, people + 1)).regrets).not.toContain(said);
   const own = mailOf({ From: 'me@y.test', To: 'Ann Berg <ann@x.test>, Anton <anton@z.test>', 'Message-ID': '<s>' });
   const again = mailOf({ From: 'me@y.test', To: 'anton@z.test', 'Message-ID': '<t>' });
   await addMessages(mailbox, [own, again], { command: 'own', by: 'post office', says: 'Arrived' });
@@ -283,7 +284,7 @@ test('what may be regretted, and whom one may mean', async () => {
     'ann@x.test',
   ]);
   expect(await recipientsLike(mailbox, 'berg', 5)).toHaveLength(1);
-  const alike = await aboutDraft(mailbox, { ...draft, to: 'ann@х.test', cc: '' });
+  const alike = await aboutDraft(mailbox, { ...draft, to: 'ann@х.test', cc: '' }, 20);
   expect(alike.regrets[0]).toMatch(/looks like x\.test/);
 });
 
@@ -295,6 +296,9 @@ test('over random edits, kills and tries a draft goes exactly once, or not at al
       weight: 4,
       arbitrary: fc.record({ do: fc.constant('type' as const), text: fc.string({ minLength: 1, maxLength: 8 }) }),
     },
+    // A tab types, and hangs before it says so; another one types on. What the first had typed comes after it, or with it.
+    fc.record({ do: fc.constant('hang' as const), text: fc.string({ minLength: 1, maxLength: 8 }) }),
+    fc.record({ do: fc.constant('late' as const), with: fc.option(fc.string({ minLength: 1, maxLength: 8 })) }),
     fc.record({ do: fc.constant('send' as const), wait: fc.integer({ min: 0, max: 3 }) }),
     fc.constant({ do: 'back' as const }),
     { weight: 2, arbitrary: fc.record({ do: fc.constant('pass' as const), seconds: fc.integer({ min: 1, max: 3 }) }) },
@@ -310,8 +314,17 @@ test('over random edits, kills and tries a draft goes exactly once, or not at al
       let outbox = outboxOf(mailbox);
       let now = testTime;
       let typed = '';
+      let typedAt = now;
+      let hanging: { text: string; at: number } | null = null;
       await begin(mailbox, 'reply', [1]);
       await write(mailbox, 'd', { after: 'archive', at: now });
+      const type = async (text: string, at: number) => {
+        const draft = mailbox.drafts.get('d');
+        if (!draft) return;
+        const waits = draft.due !== null || draft.gone;
+        if (!(await keepDraft(mailbox, 'd', { ...draft, text, at })).ok || waits || at < typedAt) return;
+        [typed, typedAt] = [text, at];
+      };
       const reopen = async (store: RecordStore) => {
         mailbox.close();
         mailbox = await openMailbox(store);
@@ -330,12 +343,13 @@ test('over random edits, kills and tries a draft goes exactly once, or not at al
       };
       for (const one of steps) {
         now += 1;
-        const draft = mailbox.drafts.get('d');
-        if (one.do === 'type' && draft) {
-          const text = one.text;
-          await risky(async () => {
-            if ((await keepDraft(mailbox, 'd', { ...draft, text, at: now })).ok) typed = text;
-          });
+        if (one.do === 'type') await risky(() => type(one.text, now));
+        else if (one.do === 'hang') hanging = { text: one.text, at: now };
+        else if (one.do === 'late') {
+          const { text, at }: { text: string; at: number } = hanging ?? { text: typed, at: typedAt };
+          hanging = null;
+          const newer = one.with;
+          await risky(() => Promise.all([...(newer === null ? [] : [type(newer, now)]), type(text, at)]));
         } else if (one.do === 'send') await risky(() => outbox.send('d', now + one.wait * 1_000, 0));
         else if (one.do === 'back') await risky(() => outbox.takeBack('d'));
         else if (one.do === 'refuse') refusing.reason = refusing.reason === null ? 'No.' : null;

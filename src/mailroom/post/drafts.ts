@@ -164,15 +164,15 @@ export async function beginDraft(
 }
 
 /** Keeps what was typed. What is older than what is kept, or of a draft that is on its way, is not. */
-export async function keepDraft({ drafts }: Drafting, id: string, content: DraftContent): Promise<Kept> {
-  await drafts.ready();
-  const old = drafts.get(id);
-  if (!old) return { ok: false, error: 'This draft is not there any more: it was sent or deleted.' };
-  if (old.due !== null || old.gone) return { ok: false, error: 'This draft is being sent already.' };
-  if (old.at > content.at) return { ok: true };
-  const edition = old.edition + (old.tried === null ? 0 : 1);
-  return kept(() => drafts.keep({ ...old, ...content, edition, tried: null, error: null }));
-}
+export const keepDraft = ({ drafts }: Drafting, id: string, content: DraftContent): Promise<Kept> =>
+  drafts.inTurn(async () => {
+    const old = drafts.get(id);
+    if (!old) return { ok: false, error: 'This draft is not there any more: it was sent or deleted.' };
+    if (old.due !== null || old.gone) return { ok: false, error: 'This draft is being sent already.' };
+    if (old.at > content.at) return { ok: true };
+    const edition = old.edition + (old.tried === null ? 0 : 1);
+    return kept(() => drafts.keep({ ...old, ...content, edition, tried: null, error: null }));
+  });
 
 /** Keeps the bytes of a file that is to go along; the draft names it once it is kept. */
 export const keepDraftFile = ({ drafts }: Drafting, id: string, file: string, bytes: Uint8Array): Promise<Kept> =>
@@ -181,14 +181,14 @@ export const keepDraftFile = ({ drafts }: Drafting, id: string, file: string, by
     : Promise.resolve({ ok: false, error: 'This draft is not there any more.' });
 
 /** Throws a draft away, or brings it back; what nothing was written in goes at once. */
-export async function throwDraft({ drafts, now }: Drafting, id: string, away: boolean): Promise<Kept> {
-  await drafts.ready();
-  const old = drafts.get(id);
-  if (!old) return { ok: false, error: 'This draft is not there any more.' };
-  if (old.gone || old.due !== null) return { ok: false, error: 'It is being sent: take it back first.' };
-  if (away && old.at === 0) return kept(() => drafts.remove(id));
-  return kept(() => drafts.keep({ ...old, thrown: away ? now() : null }));
-}
+export const throwDraft = ({ drafts, now }: Drafting, id: string, away: boolean): Promise<Kept> =>
+  drafts.inTurn(async () => {
+    const old = drafts.get(id);
+    if (!old) return { ok: false, error: 'This draft is not there any more.' };
+    if (old.gone || old.due !== null) return { ok: false, error: 'It is being sent: take it back first.' };
+    if (away && old.at === 0) return kept(() => drafts.remove(id));
+    return kept(() => drafts.keep({ ...old, thrown: away ? now() : null }));
+  });
 
 /** A draft as it stands in a list. */
 export const draftRow = (draft: Draft, going: boolean): DraftRow => {

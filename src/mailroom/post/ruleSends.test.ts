@@ -10,6 +10,7 @@ import type { Mailbox } from '../service/mailbox';
 import { mailOf, openMailbox } from '../testing/testing';
 import { testPost } from '../testing/testPost';
 import { hopMark, mostSentADay, sendByRules, type ToSendByRules } from './ruleSends';
+import { wouldSend } from './wouldSend';
 
 const opened: Mailbox[] = [];
 afterEach(() => {
@@ -95,14 +96,16 @@ test('as a file, byte for byte', async () => {
   );
 });
 
-test.each([[{ [hopMark]: '1' }], [{ 'Return-Path': '<>' }], [{ From: 'cy@z.test', 'Reply-To': 'ann@x.test' }]])(
-  'not forwarded: %j',
-  async (fields) => {
-    const { sent, comes } = await withRule(forward);
-    await comes(fields);
-    expect(sent).toEqual([]);
-  },
-);
+test.each([
+  [{ [hopMark]: '1' }],
+  [{ 'Return-Path': '<>' }],
+  [{ From: 'me@y.test' }],
+  [{ From: 'cy@z.test', 'Reply-To': 'ann@x.test' }],
+])('not forwarded: %j', async (fields) => {
+  const { sent, comes } = await withRule(forward);
+  await comes(fields);
+  expect(sent).toEqual([]);
+});
 
 test('never to oneself', async () => {
   const { sent, comes } = await withRule({ ...forward, to: 'ME@y.test' });
@@ -143,4 +146,32 @@ test(`at most ${mostSentADay} a day, and that is told`, async () => {
   for (let n = 0; n < mostSentADay + 3; n++) await comes({});
   expect(sent).toHaveLength(mostSentADay);
   expect(mailbox.troubles.join()).toMatch(/50 messages were forwarded or answered by rules within a day/);
+});
+
+test('what a rule would have sent of the mail here, had it come in now', async () => {
+  const { mailbox, comes, sent } = await withRule(forward, { do: 'answer', block: 'b' });
+  await comes({});
+  await comes({ 'List-Id': '<berths.x.test>' });
+  await comes({ From: 'Bo <bo@w.test>' });
+  await comes({ From: 'Cy <cy@z.test>' });
+  await comes({ From: 'me@y.test', To: 'ann@x.test' });
+  await comes({ [hopMark]: '1', From: 'Di <di@w.test>' });
+  expect(await wouldSend(mailbox, [], 'r')).toEqual({
+    of: 5,
+    looked: 5,
+    answered: 4,
+    people: ['di@w.test', 'cy@z.test', 'bo@w.test', 'ann@x.test'],
+    forwarded: 3,
+    mostADay: mostSentADay,
+  });
+  // What did go when they came in: the same.
+  expect(sent).toHaveLength(7);
+  expect(await wouldSend(mailbox, [], 'none')).toBeNull();
+  expect(await wouldSend(mailbox, [], 'r', () => false)).toBeNull();
+  const moves = {
+    list: 'rules' as const,
+    id: 'r',
+    item: { ...mailbox.setup.rules[0], then: [{ do: 'read' as const }] },
+  };
+  expect(await wouldSend(mailbox, [moves], 'r')).toBeNull();
 });

@@ -7,6 +7,7 @@ import { clockOf } from '../../core/delivery/weekly';
 import { deliveriesOf } from '../../core/delivery/delivery';
 import type { Account } from '../../core/mail/account';
 import { addressKey } from '../../core/mail/address';
+import type { Envelope } from '../../core/mail/envelopeSchema';
 import { count, short } from '../../core/text/sentences';
 import { exactTime } from '../../core/text/time';
 import { fileName } from '../../core/text/fileName';
@@ -89,12 +90,27 @@ interface Made {
   says: string;
   message: Omit<WrittenMessage, 'messageId' | 'date' | 'zone'>;
 }
-interface Signs {
+export interface Signs {
   answer: Parameters<typeof toAnswer>[1];
   marked: boolean;
 }
 
 const fromOf = ({ name, address }: Account) => ({ name, address });
+
+/**
+ * Whether a message may go on to an address. Not what was forwarded before, a report, an automatic answer, what the person
+ * wrote, what comes from there, or what would come back here.
+ */
+export function mayGoOn(
+  { from }: Pick<Envelope, 'from'>,
+  to: string,
+  signs: Signs,
+  accounts: readonly Account[],
+): boolean {
+  const [key, sender] = [addressKey(to), addressKey(from.address)];
+  const own = new Set(accounts.map(({ address }) => addressKey(address)));
+  return !signs.marked && signs.answer.returnPath !== '' && sender !== key && !own.has(sender) && !own.has(key);
+}
 
 /** The answer to a message; null where it must have none. */
 async function answering(
@@ -132,10 +148,7 @@ async function forwarding(
   signs: Signs,
 ): Promise<Made | null> {
   const envelope = envelopes.get(id);
-  const key = addressKey(to);
-  const own = setup.accounts.some(({ address }) => addressKey(address) === key);
-  // What was forwarded before, a report, an automatic answer, what comes from there, what would come back here.
-  if (signs.marked || own || addressKey(envelope.from.address) === key || signs.answer.returnPath === '') return null;
+  if (!mayGoOn(envelope, to, signs, setup.accounts)) return null;
   const account = setup.accounts[Math.max(0, derived.account(id))];
   if (!account) return null;
   const [head, files] = form === 'file' ? await asFile(reader, id, envelope.subject) : await asText();
@@ -151,7 +164,7 @@ async function forwarding(
   }
   if (files.reduce((sum, { bytes }) => sum + bytes.length, 0) > mostBytes) return null;
   return {
-    command: `${prefix} forward ${envelope.messageId || id} ${key}`,
+    command: `${prefix} forward ${envelope.messageId || id} ${addressKey(to)}`,
     says: `Forwarded “${short(envelope.subject || 'No subject')}” to ${to} by a rule`,
     message: {
       from: fromOf(account),

@@ -108,9 +108,12 @@ export class Outbox {
   }
 
   /** Has a draft go at a moment, unless a newer message came that the person does not know of. */
-  async send(id: string, due: number, zone: number): Promise<Kept> {
+  send(id: string, due: number, zone: number): Promise<Kept> {
     const mailbox = this.mailbox();
-    await mailbox.drafts.ready();
+    return mailbox.drafts.inTurn(() => this.schedule(mailbox, id, due, zone));
+  }
+
+  private async schedule(mailbox: Outgoing, id: string, due: number, zone: number): Promise<Kept> {
     const draft = mailbox.drafts.get(id);
     if (!draft || draft.gone) return { ok: false, error: 'This draft is not there any more.' };
     // Pressed twice it goes once.
@@ -139,15 +142,16 @@ export class Outbox {
   }
 
   /** Takes a draft back that has not begun to go: it is written again as it was. */
-  async takeBack(id: string): Promise<Kept> {
+  takeBack(id: string): Promise<Kept> {
     const { drafts } = this.mailbox();
-    await drafts.ready();
-    const draft = drafts.get(id);
-    // Where it was on its way when the page was closed nobody knows whether it has gone.
-    const unknown = draft !== null && draft.due !== null && draft.tried !== null && draft.error === null;
-    if (!draft || draft.gone || unknown || this.going.has(id)) return { ok: false, error: 'It has gone already.' };
-    await drafts.keep({ ...draft, due: null });
-    return { ok: true };
+    return drafts.inTurn(async () => {
+      const draft = drafts.get(id);
+      // Where it was on its way when the page was closed nobody knows whether it has gone.
+      const unknown = draft !== null && draft.due !== null && draft.tried !== null && draft.error === null;
+      if (!draft || draft.gone || unknown || this.going.has(id)) return { ok: false, error: 'It has gone already.' };
+      await drafts.keep({ ...draft, due: null });
+      return { ok: true };
+    });
   }
 
   /** When the next draft goes, or something of one that has gone is left to do. */
@@ -170,25 +174,35 @@ export class Outbox {
     this.going.add(id);
     try {
       const mailbox = this.mailbox();
-      const draft = mailbox.drafts.get(id);
+      const { drafts } = mailbox;
+      const draft = await drafts.inTurn(() => this.trying(mailbox, id));
       if (!draft) return;
+      // From here on nothing else changes it: it is neither written in, thrown away nor taken back.
       if (!draft.gone) {
-        const trying = { ...draft, tried: draft.tried ?? draft.due ?? mailbox.now(), error: null };
-        await mailbox.drafts.keep(trying);
-        const error = await this.submit(mailbox, trying);
+        const error = await this.submit(mailbox, draft);
         if (error !== null) {
-          await mailbox.drafts.keep({ ...trying, due: null, error });
+          await drafts.keep({ ...draft, due: null, error });
           return this.tell(
             `“${draft.subject || 'No subject'}” could not be sent: ${error} It stands in Drafts.`,
             false,
           );
         }
-        await mailbox.drafts.keep({ ...trying, gone: true });
+        await drafts.keep({ ...draft, gone: true });
       }
       await this.follow(mailbox, draft);
     } finally {
       this.going.delete(id);
     }
+  }
+
+  /** A draft written down as tried, or one that has gone; null where it was taken back meanwhile. */
+  private async trying({ drafts }: Outgoing, id: string): Promise<Draft | null> {
+    const draft = drafts.get(id);
+    if (!draft || draft.gone) return draft;
+    if (draft.due === null) return null;
+    const tried = { ...draft, tried: draft.tried ?? draft.due, error: null };
+    await drafts.keep(tried);
+    return tried;
   }
 
   /** Hands a draft to the post office; why it could not, or null. */

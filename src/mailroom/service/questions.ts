@@ -11,6 +11,7 @@ import type { PostStatus } from '../border/overview';
 import { senderSchema, sendersQuestionSchema } from '../border/senderTable';
 import { groupingSchema, selectionSchema, viewSchema } from '../border/views';
 import { aboutDraft, recipientsLike } from '../post/aboutDraft';
+import { wouldSend } from '../post/wouldSend';
 import { draftRow } from '../post/drafts';
 import { draftAsFile, type Outbox } from '../post/sending';
 import { contentSchema, nameSchema } from '../../core/writing/draft';
@@ -150,6 +151,8 @@ function ofDecisions(open: Open, host: ServiceHost) {
     holdDryRun: (length) => holdDryRun(open.mailbox, z.number().positive().parse(length)),
     automaticAnswerDryRun: (answer) => automaticAnswerDryRun(open.mailbox, automaticAnswerSchema.parse(answer)),
     gatherChoices: (selection) => gatherChoices(open.mailbox, selectionSchema.parse(selection)),
+    wouldSend: async (edits, rule, asker) =>
+      wouldSend(open.mailbox, setupEditSchema.array().parse(edits), z.string().parse(rule), newest.ask(asker)),
     ruleReach: async (edits, rule) =>
       ruleReach(open.mailbox, setupEditSchema.array().parse(edits), z.string().parse(rule)),
     ruleSetReport: (edits, most) =>
@@ -186,7 +189,8 @@ function ofWriting(open: Open, outbox: Outbox) {
     },
     draftFile: (id, file) => open.mailbox.drafts.file(nameSchema.parse(id), nameSchema.parse(file)),
     draftAsFile: (id, zone) => draftAsFile(open.mailbox, nameSchema.parse(id), z.number().int().parse(zone)),
-    aboutDraft: (content) => aboutDraft(open.mailbox, contentSchema.parse(content)),
+    aboutDraft: (content, manyPeople) =>
+      aboutDraft(open.mailbox, contentSchema.parse(content), z.number().min(2).parse(manyPeople)),
     recipientsLike: (typed, most) =>
       recipientsLike(open.mailbox, z.string().max(1_000).parse(typed), z.number().int().parse(most)),
   } satisfies Partial<Mailroom>;

@@ -1,6 +1,7 @@
 // Drafts as they are kept: a record for each, and one for each of its files. They are no messages yet, and no commands:
 // what is typed is written over what was typed before.
 import { z } from 'zod';
+import { InTurn } from '../../core/data/inTurn';
 import { draftSchema, type Draft } from '../../core/writing/draft';
 import { keyOf } from './keys';
 import type { Records } from './records';
@@ -12,6 +13,7 @@ const bytesSchema = z.object({ bytes: z.instanceof(Uint8Array) });
 export class DraftStore {
   private readonly kept = new Map<string, Draft>();
   private loading: Promise<void> | null = null;
+  private readonly turns = new InTurn();
   /** Called whenever a draft is there, changed or gone. */
   changed: () => void = () => undefined;
 
@@ -42,6 +44,14 @@ export class DraftStore {
       if (old || draft.at === 0) await this.remove(draft.id);
     }
     this.changed();
+  }
+
+  /** One change after another, once all are in memory: none writes over what another wrote since it looked. */
+  inTurn<T>(change: () => Promise<T>): Promise<T> {
+    return this.turns.do(async () => {
+      await this.ready();
+      return change();
+    });
   }
 
   get(id: string): Draft | null {

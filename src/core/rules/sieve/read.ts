@@ -253,7 +253,10 @@ class Taking {
           this.left.push({ at: command.at, says: 'A rule here takes no flags off.' });
           break;
         case 'redirect':
-          this.left.push({ at: command.at, says: `A rule here sends nothing on (to ${command.to}).` });
+          this.left.push({
+            at: command.at,
+            says: `A rule here passes no message on as it stands (to ${command.to}). “Forward” in the rule sends it in a new one.`,
+          });
           break;
         case 'unknown':
           this.left.push({ at: command.at, says: command.says });
