@@ -1,11 +1,11 @@
 // What a person does at the desk, in their words: shared by the browser tests.
 import { readFile } from 'node:fs/promises';
 import { expect, type BrowserContext, type Download, type Locator, type Page } from '@playwright/test';
-import { restoreDemo } from './demoMailbox';
+import { restore } from './keptMailboxes';
 
-/** Begins with the demo mailbox as it stood when it was first opened (demoMailbox.ts). */
+/** Begins with the demo mailbox as it stood when it was first opened (keptMailboxes.ts). */
 export async function openDemo(page: Page): Promise<void> {
-  await restoreDemo(page);
+  await restore(page, 'demo');
   await page.goto('/inbox');
   await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
   await expect.poll(() => total(page), { timeout: 30_000 }).toBe(2_500);
@@ -146,16 +146,20 @@ export function mbox(list: Mail[]): string {
     .join('');
 }
 
-/** Begins with a mailbox of one's own that holds some mail, as the account me@y.test. */
-export async function openWith(page: Page, list: Mail[]): Promise<void> {
-  await openOwn(page);
+/** Makes the account me@y.test. */
+export async function setAccount(page: Page): Promise<void> {
   await goTo(page, '/accounts');
   await page.getByRole('button', { name: 'Add an account' }).click();
   await page.getByLabel('Name, as others see it').fill('Me');
   await page.getByLabel('Address').fill('me@y.test');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Set the account me@y.test.')).toBeVisible();
-  await goTo(page, '/mail');
+}
+
+/** Begins with a mailbox of one's own that holds some mail, as the account me@y.test. */
+export async function openWith(page: Page, list: Mail[]): Promise<void> {
+  await restore(page, 'own');
+  await page.goto('/mail');
   await bringIn(page, mailFile('mail.mbox', mbox(list)));
   await goTo(page, '/inbox');
   await expect(rows(page).first()).toBeVisible();

@@ -1,5 +1,5 @@
-// The demo mailbox as it was stored when it was opened before all tests (setup.ts): each test that begins with the demo
-// gets it back as it stood, instead of opening the demo again.
+// Mailboxes as they were stored before all tests (setup.ts), the demo and an empty one of one’s own: each test that begins
+// with one gets it back as it stood, instead of beginning it again.
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 
@@ -31,14 +31,21 @@ export async function storedMailbox(page: Page): Promise<string> {
   });
 }
 
-/** Puts the demo mailbox into a page’s storage; the page then stands on an address without the application. */
-export async function restoreDemo(page: Page): Promise<void> {
-  await page.route('**/demo-mailbox.json', (route) =>
-    route.fulfill({ contentType: 'application/json', body: readFileSync(process.env.DEMO_STORED ?? '') }),
+/** The mailboxes that are kept: `own` has one account, me@y.test, and no mail. */
+export const keptMailboxes = ['demo', 'own'] as const;
+export type KeptMailbox = (typeof keptMailboxes)[number];
+
+/** Where one is kept. */
+export const keptAt = (name: KeptMailbox): string => `${process.env.MAILBOXES ?? '.'}/${name}.json`;
+
+/** Puts a kept mailbox into a page’s storage; the page then stands on an address without the application. */
+export async function restore(page: Page, name: KeptMailbox): Promise<void> {
+  await page.route('**/kept-mailbox.json', (route) =>
+    route.fulfill({ contentType: 'application/json', body: readFileSync(keptAt(name)) }),
   );
   await page.goto('/nothing.txt');
   await page.evaluate(async () => {
-    const text = await (await fetch('/demo-mailbox.json')).text();
+    const text = await (await fetch('/kept-mailbox.json')).text();
     const arrays = { Uint8Array, Uint16Array, Uint32Array, Int32Array, Float64Array };
     const { version, stores, keys, values } = JSON.parse(text, (_key, value: unknown) => {
       if (typeof value !== 'object' || value === null || !('typed' in value)) return value;
@@ -64,5 +71,5 @@ export async function restoreDemo(page: Page): Promise<void> {
       };
     });
   });
-  await page.unroute('**/demo-mailbox.json');
+  await page.unroute('**/kept-mailbox.json');
 }

@@ -1,16 +1,31 @@
-// Before all tests: the demo is opened once, and what it stored is kept for them (demoMailbox.ts).
+// Before all tests: the demo is opened once, and a mailbox of one’s own begun, and what they stored is kept
+// (keptMailboxes.ts).
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { chromium, expect, type FullConfig } from '@playwright/test';
-import { storedMailbox } from './demoMailbox';
-import { openDemoAnew } from './desk';
+import { chromium, expect, type Browser, type FullConfig } from '@playwright/test';
+import { keptAt, storedMailbox, type KeptMailbox } from './keptMailboxes';
+import { openDemoAnew, openOwn, setAccount } from './desk';
 
-/** Opens the demo and keeps what it stored; what comes back takes it away after the tests. */
-export default async function keepDemo(config: FullConfig): Promise<() => void> {
-  const { baseURL, launchOptions } = config.projects[0].use;
-  const browser = await chromium.launch(launchOptions);
-  const page = await browser.newPage({ baseURL });
+type Page = Awaited<ReturnType<Browser['newPage']>>;
+
+/** Keeps what a page has stored, once all that is written behind is written: two looks find the same. */
+async function keep(page: Page, name: KeptMailbox, whole: (stored: string) => boolean): Promise<void> {
+  let kept = '';
+  await expect
+    .poll(
+      async () => {
+        const before = kept;
+        kept = await storedMailbox(page);
+        return whole(kept) && kept === before;
+      },
+      { intervals: [2_500], timeout: 60_000 },
+    )
+    .toBe(true);
+  writeFileSync(keptAt(name), kept);
+}
+
+async function openTheDemo(page: Page): Promise<void> {
   // A tray is delivered minutes after the demo was opened: in the midst of some test. trays.spec.ts has them.
   await page.route('**/api/demo/setup', async (route) => {
     const response = await route.fetch();
@@ -19,21 +34,23 @@ export default async function keepDemo(config: FullConfig): Promise<() => void> 
     await route.fulfill({ response, json: { ...setup, trays: [], rules } });
   });
   await openDemoAnew(page);
-  // What can be made anew is stored some seconds behind: all of it is there once two looks find the same.
-  let kept = '';
-  await expect
-    .poll(
-      async () => {
-        const before = kept;
-        kept = await storedMailbox(page);
-        return kept.includes('"junk"') && kept.includes('"derived/00000"') && kept === before;
-      },
-      { intervals: [2_500], timeout: 60_000 },
-    )
-    .toBe(true);
+  await keep(page, 'demo', (stored) => stored.includes('"junk"') && stored.includes('"derived/00000"'));
+}
+
+async function beginOwn(page: Page): Promise<void> {
+  await openOwn(page);
+  await setAccount(page);
+  await keep(page, 'own', (stored) => stored.includes('"meta"'));
+}
+
+/** Opens both and keeps what they stored; what comes back takes it away after the tests. */
+export default async function keepMailboxes(config: FullConfig): Promise<() => void> {
+  const { baseURL, launchOptions } = config.projects[0].use;
+  const folder = mkdtempSync(path.join(tmpdir(), 'wide-sort-mailboxes-'));
+  process.env.MAILBOXES = folder;
+  const browser = await chromium.launch(launchOptions);
+  const pages = await Promise.all([1, 2].map(() => browser.newPage({ baseURL })));
+  await Promise.all([openTheDemo(pages[0]), beginOwn(pages[1])]);
   await browser.close();
-  const folder = mkdtempSync(path.join(tmpdir(), 'wide-sort-demo-'));
-  process.env.DEMO_STORED = path.join(folder, 'mailbox.json');
-  writeFileSync(process.env.DEMO_STORED, kept);
   return () => rmSync(folder, { recursive: true });
 }
