@@ -136,3 +136,23 @@ test('starting afresh begins a new database with a mark of its own', async () =>
   expect(records.get('mark')).not.toBe(mark);
   expect(await store.keys()).toEqual(['b']);
 });
+
+test('what was being written while everything is deleted does not come back', async () => {
+  const records = new Map<string, unknown>();
+  const inner = memoryStore(records);
+  const slow: RecordStore = {
+    ...inner,
+    get: async (key) => {
+      await new Promise((resolve) => setTimeout(resolve, 5));
+      return inner.get(key);
+    },
+  };
+  const store = guarded(slow, anyRoom, deaf);
+  await store.set('first', 1);
+  const late = [store.set('late', 2), store.remove('first')];
+  await store.clear();
+  await Promise.allSettled(late);
+  expect([...records.keys()]).toEqual([]);
+  await store.set('anew', 3);
+  expect(await store.keys()).toEqual(['anew']);
+});

@@ -46,6 +46,8 @@ class GuardedStore implements RecordStore {
   private lost = false;
   /** A write failed: the database may be closed, and is left alone until there is room to open it. */
   private resting = false;
+  /** Writes that have begun. */
+  private readonly underWay = new Set<Promise<unknown>>();
   /** Whether there was room the last time; null before it was asked. */
   private full: boolean | null = null;
 
@@ -101,8 +103,10 @@ class GuardedStore implements RecordStore {
   }
 
   private async failing<T>(work: () => Promise<T>): Promise<T> {
+    const doing = work();
+    this.underWay.add(doing);
     try {
-      return await work();
+      return await doing;
     } catch (error) {
       if (!(error instanceof StorageLost) && !(error instanceof DiskFull)) {
         // To open the database again the browser needs room.
@@ -110,6 +114,8 @@ class GuardedStore implements RecordStore {
         this.room.release();
       }
       throw error;
+    } finally {
+      this.underWay.delete(doing);
     }
   }
 
@@ -142,6 +148,8 @@ class GuardedStore implements RecordStore {
   }
 
   async clear(): Promise<void> {
+    // What has looked for the mark already would be written after it, into the empty database.
+    await Promise.allSettled(this.underWay);
     await this.inner.clear();
     this.mark = null;
     this.lost = false;
