@@ -168,6 +168,10 @@ test('what a rule would have sent of the mail here, had it come in now', async (
   expect(sent).toHaveLength(7);
   expect(await wouldSend(mailbox, [], 'none')).toBeNull();
   expect(await wouldSend(mailbox, [], 'r', () => false)).toBeNull();
+  // What is blocked never reaches the rule.
+  const blocked = { id: 'e', kind: 'domain', value: 'w.test', standing: 'blocked', since: 0, why: '' } as const;
+  const block: SetupEdit[] = [{ list: 'register', id: 'e', item: blocked }];
+  expect(await wouldSend(mailbox, block, 'r')).toMatchObject({ of: 5, answered: 2, forwarded: 2 });
   const moves = {
     list: 'rules' as const,
     id: 'r',
