@@ -75,6 +75,23 @@ test('a new folder and a new label come before the rule that speaks of them', ()
   ]);
 });
 
+test('what an act still wants is said in words: an address, a text block', () => {
+  const wants = (...then: RuleDraft['then']) => readDraft(draft({ then }), setup, ids);
+  expect(wants({ do: 'forward', to: '', form: 'text' })).toEqual({
+    ok: false,
+    error: 'Type the address to which it is forwarded.',
+  });
+  expect(wants({ do: 'answer', block: 'none' })).toEqual({
+    ok: false,
+    error: 'Write a text block first (Set up, Text blocks).',
+  });
+  expect(wants({ do: 'label', label: 'gone' })).toEqual({
+    ok: false,
+    error: 'There is no label with the id “gone”',
+  });
+  expect(wants({ do: 'forward', to: 'a@b.test', form: 'text' }).ok).toBe(true);
+});
+
 test('a rule becomes a draft and the same rule again', () => {
   const rule: Rule = {
     id: 'r1',

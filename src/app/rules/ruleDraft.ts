@@ -13,9 +13,9 @@ import {
   type Part,
   type Rule,
 } from '../../core/rules/rule';
-import { type Action } from '../../core/effects/effects';
+import { effectOf, type Action } from '../../core/effects/effects';
 import { fieldWords } from '../../core/rules/ruleWords';
-import type { SetupEdit } from '../../core/line/setupEdit';
+import { edited, type SetupEdit } from '../../core/line/setupEdit';
 
 /** Ids of what may still have to be made; they are new, and kept by the caller. */
 export interface DraftIds {
@@ -149,6 +149,11 @@ export function readDraft(draft: RuleDraft, setup: Setup, ids: DraftIds): DraftR
     const checked = conditionSchema.safeParse(condition);
     if (!checked.success)
       return { ok: false, error: `${fieldWords[condition.field]} ${checked.error.issues[0].message}.` };
+  }
+  const withNew = edited(setup, edits);
+  for (const action of draft.then) {
+    const missing = effectOf(action.do).missing?.(action, withNew.ok ? withNew.setup : setup);
+    if (missing) return { ok: false, error: `${missing.says[0].toUpperCase()}${missing.says.slice(1)}` };
   }
   const rule = ruleSchema.parse({
     id: ids.rule,
