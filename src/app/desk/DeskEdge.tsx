@@ -99,7 +99,7 @@ function Picture({ desk: { where, grouping, go } }: { desk: DeskView }) {
         onClick={() => toggleGrouped(path)}
         title={grouping.grouped ? 'Show single messages here (G)' : 'Gather messages into conversations here (G)'}
       >
-        <Layers size={15} aria-hidden /> <span className="max-md:sr-only">Conversations</span>
+        <Layers size={15} aria-hidden /> <span className="@max-3xl:sr-only">Conversations</span>
       </button>
       <div className="join" role="group" aria-label="Picture">
         <button
@@ -108,7 +108,7 @@ function Picture({ desk: { where, grouping, go } }: { desk: DeskView }) {
           onClick={() => go({ lanes: false })}
           title="Rows (V)"
         >
-          <Rows3 size={15} aria-hidden /> <span className="max-md:sr-only">Rows</span>
+          <Rows3 size={15} aria-hidden /> <span className="@max-3xl:sr-only">Rows</span>
         </button>
         <button
           className={segment(where.lanes)}
@@ -116,7 +116,7 @@ function Picture({ desk: { where, grouping, go } }: { desk: DeskView }) {
           onClick={() => go({ lanes: true })}
           title="Lanes (V)"
         >
-          <Columns3 size={15} aria-hidden /> <span className="max-md:sr-only">Lanes</span>
+          <Columns3 size={15} aria-hidden /> <span className="@max-3xl:sr-only">Lanes</span>
         </button>
       </div>
     </div>
@@ -157,7 +157,7 @@ function AccountChoice({ desk: { where, go }, overview }: { desk: DeskView; over
   const offersNone = numbers(noAccount).total > 0 || where.account === noAccount;
   return (
     <select
-      className="select w-44 select-sm max-md:w-36"
+      className="select w-44 select-sm @max-3xl:w-36"
       aria-label="Account"
       value={where.account === null ? 'all' : `account ${where.account}`}
       onChange={({ target: { value } }) => go({ account: value === 'all' ? null : value.slice(8), message: null })}
@@ -193,7 +193,7 @@ function ToClearOut({ view }: { view: View }) {
           : 'Clear out by age, state, sender, number (Z)'
       }
     >
-      <PackageOpen size={15} aria-hidden /> <span className="max-md:sr-only">Clear out</span>
+      <PackageOpen size={15} aria-hidden /> <span className="@max-3xl:sr-only">Clear out</span>
     </Link>
   );
 }
@@ -242,7 +242,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
   useTitle(`${viewName(where.view, setup)}${totals?.unread ? ` · ${count(totals.unread)} unread` : ''}`);
   return (
     <header
-      className={`flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}
+      className={`@container flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}
       aria-label="Desk"
     >
       <div className="flex flex-wrap items-start gap-x-3 gap-y-1">

@@ -50,7 +50,9 @@ function Stamp({ word, icon: Icon, keyWord, onPress }: StampProps) {
   return (
     <button className={style} onClick={onPress} aria-keyshortcuts={keyWord} title={`${word} (${keyWord})`}>
       <Icon size={16} aria-hidden />
-      <span className="max-md:max-w-full max-md:truncate max-md:text-xs md:max-xl:sr-only">{word}</span>
+      <span className="max-md:max-w-full max-md:truncate max-md:text-xs md:max-xl:sr-only md:@max-3xl:sr-only">
+        {word}
+      </span>
       <kbd className="key max-2xl:hidden">{keyWord}</kbd>
     </button>
   );
@@ -102,7 +104,7 @@ export function StampBar(props: StampBarProps) {
       ? `${heldWords({ rows: target.rows, trays: target.trays, messages: target.selection.ids.length }, grouped)} ticked`
       : null;
   return (
-    <footer className="flex min-h-12 flex-wrap items-center max-md:min-h-0 gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
+    <footer className="@container flex min-h-12 flex-wrap items-center max-md:min-h-0 gap-x-0.5 gap-y-1 border-t border-base-300 bg-base-200 px-3 py-1">
       {many && (
         <span className="mr-2 flex shrink-0 items-center gap-1 font-semibold" role="status">
           <span>{many}</span>

@@ -1,12 +1,15 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useMailbox } from '../state/overview';
+import { useNarrow } from '../ui/useNarrow';
 import { RecipientField } from './RecipientField';
 import type { DraftPart } from './useDraft';
 
 /** From, to, and about what. */
 export function Heads({ draft, change }: DraftPart) {
   const accounts = useMailbox((s) => s.overview?.setup.accounts ?? []);
+  // A choice that does not fit would stand under its own arrow.
+  const narrow = useNarrow(768);
   const [copies, setCopies] = useState(draft.cc !== '' || draft.bcc !== '');
   return (
     <div className="flex flex-col gap-1.5">
@@ -31,7 +34,7 @@ export function Heads({ draft, change }: DraftPart) {
             </option>
             {accounts.map(({ id, name, address }) => (
               <option key={id} value={id}>
-                {name} ({address})
+                {narrow ? address : `${name} (${address})`}
               </option>
             ))}
           </select>
