@@ -230,6 +230,8 @@ test('a text block comes by a few letters, the signature of the account stands b
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('list', { name: 'Text blocks' })).toContainText('Many thanks');
   await goTo(page, '/accounts');
+  // The page of before has buttons of that name, too.
+  await expect(page.getByRole('heading', { name: 'Accounts', level: 1 })).toBeVisible();
   await page.getByRole('button', { name: 'Change' }).first().click();
   await page.getByRole('textbox', { name: 'Signature' }).click();
   await page.keyboard.type('Me of Y');
