@@ -242,7 +242,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
   useTitle(`${viewName(where.view, setup)}${totals?.unread ? ` · ${count(totals.unread)} unread` : ''}`);
   return (
     <header
-      className={`@container flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}
+      className={`@container relative z-11 flex-col gap-1.5 border-b border-base-300 px-4 py-2 ${hidden ? 'hidden lg:flex' : 'flex'}`}
       aria-label="Desk"
     >
       <div className="flex flex-wrap items-start gap-x-3 gap-y-1">

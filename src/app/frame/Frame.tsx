@@ -68,7 +68,7 @@ function Side({ overview, drawer, onClose, onKeys, onAnywhere }: SideProps) {
   return (
     <>
       {drawer && (
-        <button className="fixed inset-0 z-10 bg-black/40 lg:hidden" aria-label="Close the line" onClick={onClose} />
+        <button className="fixed inset-0 z-15 bg-black/40 lg:hidden" aria-label="Close the line" onClick={onClose} />
       )}
       <div
         className={`flex min-h-0 flex-col border-r border-base-300 bg-base-200 max-lg:fixed max-lg:inset-y-0 max-lg:left-0 max-lg:z-20 max-lg:w-64 ${

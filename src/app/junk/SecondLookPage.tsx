@@ -219,7 +219,7 @@ export function SecondLookPage() {
         </p>
       )}
       {open && (
-        <div className="grid gap-4 lg:grid-cols-[18rem_minmax(0,1fr)]">
+        <div className="grid gap-4 @3xl:grid-cols-[18rem_minmax(0,1fr)]">
           <WaitingList rows={waiting.slice(0, inSight)} open={open.id} onOpen={setChosen} />
           <section aria-label="The most doubtful" className="min-w-0">
             <div className="mb-3 flex flex-wrap items-center gap-2">

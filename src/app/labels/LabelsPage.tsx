@@ -33,7 +33,7 @@ export function LabelsPage() {
   const { setup } = overview;
   return (
     <Page title="Labels and folders" acts={<UndoSpot />}>
-      <div className="grid gap-6 xl:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+      <div className="grid gap-6 @5xl:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <Tree
           list="labels"
           title="Labels"

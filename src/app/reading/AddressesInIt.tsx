@@ -8,9 +8,9 @@ import type { OpenMessage } from '../../mailroom/border/message';
 import { editContacts } from '../contacts/editContacts';
 import { writeNew } from '../state/drafts';
 
-/** Those that stand in no card, are not the person’s own, and not the sender’s, whose card has a way of its own. */
-function strangers({ addresses, row }: OpenMessage, { contacts, accounts }: Setup): Address[] {
-  const own = new Set([...accounts.map(({ address }) => address), row.from.address].map(addressKey));
+/** Those that stand in no card, are not the person’s own, and not in its head: the sender’s card has a way of its own. */
+function strangers({ addresses, row, cc }: OpenMessage, { contacts, accounts }: Setup): Address[] {
+  const own = new Set([...accounts, row.from, ...row.to, ...cc].map(({ address }) => addressKey(address)));
   const kept = contactAddresses(contacts);
   return addresses.filter(({ address }) => !own.has(addressKey(address)) && !kept.has(normalAddress(address)));
 }

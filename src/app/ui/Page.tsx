@@ -17,7 +17,7 @@ export function Page({ title, acts, whole = false, children }: PageProps) {
   const { pathname } = useLocation();
   useTitle(title);
   return (
-    <main className="flex min-h-0 min-w-0 flex-1 flex-col">
+    <main className="@container flex min-h-0 min-w-0 flex-1 flex-col">
       <header className="flex min-h-14 flex-wrap items-center gap-3 border-b border-base-300 px-5 py-2">
         {withinSetup.includes(pathname) && (
           <Link to="/setup" className="link text-sm max-md:hidden">
@@ -36,8 +36,8 @@ export function Page({ title, acts, whole = false, children }: PageProps) {
 export function Halves({ left, right, wide = false }: { left: ReactNode; right: ReactNode; wide?: boolean }) {
   // Where what decides is itself a list, it has the larger part.
   const columns = wide
-    ? 'xl:grid-cols-[minmax(26rem,1fr)_minmax(22rem,26rem)]'
-    : 'lg:grid-cols-[minmax(22rem,33rem)_minmax(0,1fr)]';
+    ? '@5xl:grid-cols-[minmax(26rem,1fr)_minmax(22rem,26rem)]'
+    : '@3xl:grid-cols-[minmax(22rem,33rem)_minmax(0,1fr)]';
   return (
     <div className={`grid grid-cols-[minmax(0,1fr)] gap-6 ${columns}`}>
       <div className="flex min-w-0 flex-col gap-4">{left}</div>

@@ -297,7 +297,7 @@ export function RichText({ html, name = 'Text', blocks = [], onChange, onFiles, 
     return () => onEditor?.(null);
   }, [editor, onEditor]);
   return (
-    <div className="flex min-h-0 flex-col rounded border border-base-300 focus-within:border-primary">
+    <div className="flex min-h-48 flex-col rounded border border-base-300 focus-within:border-primary">
       <Toolbar
         editor={editor}
         onLink={() => setLinking(!linking)}
