@@ -285,8 +285,13 @@ test('by the keyboard alone: written, addressed, formed, sent, taken back', asyn
   await page.keyboard.press('Shift+W');
   const panel = page.getByRole('region', { name: 'New message' });
   await expect(panel.getByRole('textbox', { name: 'To', exact: true })).toBeFocused();
-  await page.keyboard.type('ann@x.test');
+  const to = panel.getByRole('textbox', { name: 'To', exact: true });
+  await page.keyboard.type('els');
+  await expect(panel.getByRole('option', { name: /Elspeth/ }).first()).toBeVisible();
+  // At once: whoever was offered for fewer letters is not taken for what stands there now.
+  await page.keyboard.type('a@x.test');
   await page.keyboard.press('Tab');
+  await expect(to).toHaveValue('elsa@x.test');
   await expect(panel.getByRole('button', { name: 'Cc and Bcc' })).toBeFocused();
   await page.keyboard.press('Tab');
   await page.keyboard.type('Berth 4');

@@ -1,6 +1,6 @@
 import { useId, useState } from 'react';
 import type { Address } from '../../core/mail/address';
-import { readRecipients, typedAddress } from '../../core/writing/recipient';
+import { mayBeMeant, readRecipients, typedAddress } from '../../core/writing/recipient';
 import { count } from '../../core/text/sentences';
 import { mailroom } from '../../mailroom/client';
 import { useAnswer } from '../ui/useAnswer';
@@ -78,7 +78,8 @@ export function RecipientField({ word, value, onChange, autoFocus = false }: Pro
     asks ? typed : '',
     80,
   );
-  const list = asks ? (offered ?? []).filter(({ address }) => address !== typed) : [];
+  // They may have been offered for fewer letters: only who fits what stands there now can be taken.
+  const list = asks ? (offered ?? []).filter((one) => one.address !== typed && mayBeMeant(one, typed)) : [];
   const at = Math.min(chosen, list.length - 1);
   const read = readRecipients(value);
   // What is still typed is not wrong yet.

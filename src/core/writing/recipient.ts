@@ -1,6 +1,6 @@
 // Addresses as they are typed and pasted into To, Cc and Bcc: what can be sent to, and why the rest can't.
 import punycode from 'punycode/punycode.js';
-import { addressKey, parseAddresses, type Address } from '../mail/address';
+import { addressKey, domainOf, parseAddresses, type Address } from '../mail/address';
 import { longestLine, oneLine } from '../text/oneLine';
 
 /** What was typed into a field: whom it names, and what of it is no address, each with the reason. */
@@ -105,4 +105,14 @@ export function fieldTrouble(word: string, { wrong }: TypedRecipients): string |
   const [{ text, reason }] = wrong;
   const more = wrong.length > 1 ? ` (and ${wrong.length - 1} more)` : '';
   return `${word}: “${text}” is no address: ${reason}${more}.`;
+}
+
+/** Whether somebody may be meant by what was typed: the beginning of their address, of its domain, or of a word of their name. */
+export function mayBeMeant({ name, address }: Address, typed: string): boolean {
+  const wanted = typed.trim().toLowerCase();
+  return (
+    address.toLowerCase().startsWith(wanted) ||
+    domainOf(address).startsWith(wanted) ||
+    ` ${name.toLowerCase()}`.includes(` ${wanted}`)
+  );
 }

@@ -4,7 +4,7 @@ import { namedAddresses } from '../../core/contacts/contact';
 import { addressKey, domainOf, type Address } from '../../core/mail/address';
 import { skeleton } from '../../core/senders/lookAlike';
 import { normalAddress, unicodeDomain } from '../../core/senders/normal';
-import { readRecipients } from '../../core/writing/recipient';
+import { mayBeMeant, readRecipients } from '../../core/writing/recipient';
 import { regretsOf, type Recipient } from '../../core/writing/regrets';
 import type { DraftAbout, DraftContent } from '../border/drafts';
 import { rowOf } from '../questions/row';
@@ -59,19 +59,14 @@ export async function aboutDraft(mailbox: Knowing, content: DraftContent, manyPe
 /** Who could be meant by what was typed: contacts and those who were written to, most often and latest first. */
 export async function recipientsLike(mailbox: Knowing, typed: string, most: number): Promise<Address[]> {
   await mailbox.ready();
-  const wanted = typed.trim().toLowerCase();
-  if (wanted === '') return [];
+  if (typed.trim() === '') return [];
   const found = new Map<string, { address: Address; weight: number }>();
-  const fits = ({ name, address }: Address): boolean =>
-    address.toLowerCase().startsWith(wanted) ||
-    domainOf(address).startsWith(wanted) ||
-    ` ${name.toLowerCase()}`.includes(` ${wanted}`);
   for (const { address, weight } of mailbox.people.recipients()) {
-    if (!fits(address)) continue;
+    if (!mayBeMeant(address, typed)) continue;
     found.set(addressKey(address.address), { address, weight });
   }
   for (const { name, address } of namedAddresses(mailbox.setup.contacts)) {
-    if (!fits({ name, address })) continue;
+    if (!mayBeMeant({ name, address }, typed)) continue;
     const old = found.get(addressKey(address));
     found.set(addressKey(address), {
       address: { name: name || old?.address.name || '', address },
