@@ -3,11 +3,9 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { chromium, expect, type Browser, type FullConfig } from '@playwright/test';
+import { chromium, expect, type FullConfig, type Page } from '@playwright/test';
 import { keptAt, storedMailbox, type KeptMailbox } from './keptMailboxes';
 import { openDemoAnew, openOwn, setAccount } from './desk';
-
-type Page = Awaited<ReturnType<Browser['newPage']>>;
 
 /** Keeps what a page has stored, once all that is written behind is written: two looks find the same. */
 async function keep(page: Page, name: KeptMailbox, whole: (stored: string) => boolean): Promise<void> {

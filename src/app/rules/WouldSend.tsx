@@ -1,3 +1,4 @@
+import { sendLimits } from '../../core/effects/effect';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Rule } from '../../core/rules/rule';
 import { count, messages } from '../../core/text/sentences';
@@ -5,6 +6,8 @@ import type { WouldSend as Report } from '../../mailroom/border/rules';
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/overview';
 import { useAnswer } from '../ui/useAnswer';
+
+const { messagesADay, answeredForDays } = sendLimits;
 
 interface Props {
   rule: Rule;
@@ -17,7 +20,7 @@ const named = ({ answered, people }: Report): string =>
 
 /** Whom it would have written to, in sentences. */
 function Tried({ report, answers, forwards }: { report: Report; answers: boolean; forwards: boolean }) {
-  const { of, looked, answered, forwarded, mostADay } = report;
+  const { of, looked, answered, forwarded } = report;
   if (looked === 0) return <p>None of the mail of others here is of that kind, so it would have sent nothing.</p>;
   return (
     <p className="[overflow-wrap:anywhere]">
@@ -35,7 +38,7 @@ function Tried({ report, answers, forwards }: { report: Report; answers: boolean
           <strong>{messages(forwarded)}</strong> would have gone on
         </>
       )}
-      {forwarded + answered > mostADay ? `; within a day ${count(mostADay)} at most.` : '.'}
+      {forwarded + answered > messagesADay ? `; within a day ${count(messagesADay)} at most.` : '.'}
     </p>
   );
 }
@@ -63,11 +66,11 @@ function Sends({ rule, edits, answers, forwards }: Props & { answers: boolean; f
       {value && <Tried report={value} answers={answers} forwards={forwards} />}
       {error && <p>{error}</p>}
       <p>
-        It sends only of what comes in through the post office from now on, never of what is here; at most 50 messages a
-        day by all rules together, and nothing twice. What was forwarded before, what you wrote, and reports, are not
-        forwarded on.
+        It sends only of what comes in through the post office from now on, never of what is here; at most{' '}
+        {count(messagesADay)} messages a day by all rules together, and nothing twice. What was forwarded before, what
+        you wrote, and reports, are not forwarded on.
         {answers &&
-          ' Nobody is answered who is a list, a program or you; nobody twice within seven days; and only where one of your addresses is named in it.'}{' '}
+          ` Nobody is answered who is a list, a program or you; nobody twice within ${answeredForDays} days; and only where one of your addresses is named in it.`}{' '}
         The Logbook says what was sent.
       </p>
     </section>

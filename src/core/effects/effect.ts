@@ -33,6 +33,12 @@ export interface Decided extends Bearing {
   sends: Send[];
 }
 
+/**
+ * Within what bounds rules send: so many messages a day, by all rules together, so that one wrong rule does not write to
+ * all the world; whoever was answered, not again for so many days (RFC 5230, section 4.2).
+ */
+export const sendLimits = { messagesADay: 50, answeredForDays: 7 } as const;
+
 /** What a rule sends: the message on to somebody else, or an answer to whoever wrote it. */
 export type Send = { do: 'forward'; to: string; form: 'text' | 'file' } | { do: 'answer'; block: string };
 

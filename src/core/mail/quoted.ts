@@ -77,12 +77,16 @@ export function stretches(body: string): Stretch[] {
   return out;
 }
 
+/** A text without its stretches of a kind. */
+export const textWithout = (kind: Stretch['kind'], body: string): string =>
+  stretches(body)
+    .filter((stretch) => stretch.kind !== kind)
+    .map(({ text }) => text)
+    .join('\n');
+
 /** A text as an answer quotes it: each line behind “> ”, what was quoted before one deeper, no signature. */
 export function quote(body: string): string {
-  return stretches(body)
-    .filter((stretch) => stretch.kind !== 'signature')
-    .map((stretch) => stretch.text)
-    .join('\n')
+  return textWithout('signature', body)
     .trimEnd()
     .split('\n')
     .map((line) => `>${line.startsWith('>') || line === '' ? '' : ' '}${line}`)

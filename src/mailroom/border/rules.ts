@@ -37,8 +37,6 @@ export interface WouldSend {
   people: string[];
   /** How many messages would have gone on. */
   forwarded: number;
-  /** So many go within a day at most, by all rules together. */
-  mostADay: number;
 }
 
 /** How a rule stands among the others. */

@@ -1,11 +1,11 @@
 // What rules forward and answer: of what comes in through the post office, once, within limits, and never in a loop.
 //
 // That it was sent is written down before it is sent: a crash between the two leaves something unsent, never sent twice.
-import type { Send } from '../../core/effects/effect';
+import { sendLimits, type Send } from '../../core/effects/effect';
 import { toAnswer } from '../../core/delivery/automaticAnswer';
 import { clockOf } from '../../core/delivery/weekly';
 import { deliveriesOf } from '../../core/delivery/delivery';
-import type { Account } from '../../core/mail/account';
+import { AccountIndex, type Account } from '../../core/mail/account';
 import { addressKey } from '../../core/mail/address';
 import type { Envelope } from '../../core/mail/envelopeSchema';
 import { count, short } from '../../core/text/sentences';
@@ -22,11 +22,6 @@ import type { PostOffice } from './postOffice';
 import type { Sending } from './submission';
 
 const day = 86_400_000;
-
-/** So much is sent by rules within a day: one wrong rule does not write to all the world. */
-export const mostSentADay = 50;
-/** Whoever was answered by a rule is not answered by it again for so many days (RFC 5230, section 4.2). */
-const answeredFor = 7 * day;
 
 /** The mark on what a rule forwarded: what bears it is never forwarded by a rule again. */
 export const hopMark = 'X-Wide-Sort-Forwarded';
@@ -68,13 +63,14 @@ async function one(mailbox: Sender, post: PostOffice, id: number, send: Send): P
     send.do === 'answer' ? await answering(mailbox, id, send, signs) : await forwarding(mailbox, id, send, signs);
   if (!made) return;
   const now = mailbox.now();
-  if (sentSince(mailbox, now - day) >= mostSentADay)
+  if (sentSince(mailbox, now - day) >= sendLimits.messagesADay)
     return mailbox.tell(
-      `${count(mostSentADay)} messages were forwarded or answered by rules within a day: no more are, until tomorrow. Look through the rules that send.`,
+      `${count(sendLimits.messagesADay)} messages were forwarded or answered by rules within a day: no more are, until tomorrow. Look through the rules that send.`,
     );
   const { command, says, message } = made;
   // Whatever comes again, it is sent once.
-  if (mailbox.heads.some((head) => head.command === command && head.at > now - answeredFor)) return;
+  if (mailbox.heads.some((head) => head.command === command && head.at > now - sendLimits.answeredForDays * day))
+    return;
   await mailbox.exclusive(() => mailbox.commit({ command, by: 'Wide Sort', says, final: true }));
   const raw = composeMessage({
     ...message,
@@ -107,9 +103,9 @@ export function mayGoOn(
   signs: Signs,
   accounts: readonly Account[],
 ): boolean {
-  const [key, sender] = [addressKey(to), addressKey(from.address)];
-  const own = new Set(accounts.map(({ address }) => addressKey(address)));
-  return !signs.marked && signs.answer.returnPath !== '' && sender !== key && !own.has(sender) && !own.has(key);
+  const own = new AccountIndex(accounts);
+  const there = addressKey(from.address) === addressKey(to);
+  return !signs.marked && signs.answer.returnPath !== '' && !there && !own.isOwn(from.address) && !own.isOwn(to);
 }
 
 /** The answer to a message; null where it must have none. */

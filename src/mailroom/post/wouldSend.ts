@@ -10,7 +10,7 @@ import { arrivals, Asked, type SortedMail } from '../search/candidates';
 import type { Sorting, Viewing } from '../search/searching';
 import { expunged } from '../state/internedTables';
 import type { Readable } from '../reading/reader';
-import { hopMark, mayGoOn, mostSentADay } from './ruleSends';
+import { hopMark, mayGoOn } from './ruleSends';
 
 /** So many of the messages that it matches are looked at, the newest. */
 const mostLooked = 200;
@@ -45,7 +45,7 @@ export async function wouldSend(
   const matched = asked.askRule(rule);
   const line = new Line(next.setup, (rules) => asked.matcher(rules));
   const people = new Map<string, string>();
-  const report: WouldSend = { of: 0, looked: 0, answered: 0, people: [], forwarded: 0, mostADay: mostSentADay };
+  const report: WouldSend = { of: 0, looked: 0, answered: 0, people: [], forwarded: 0 };
   for (let id = 0; id < columns.count; id++)
     if (matched.has(id) && columns.place[id] !== expunged && !derived.isOwn(id)) report.of++;
   for (const candidate of arrivals(mailbox, 0)) {

@@ -13,7 +13,7 @@ import { withoutTurns } from '../../core/text/oneLine';
 import { envelopeOf } from '../../core/mail/envelope';
 import { anchorsOf, linksOf } from '../../core/mail/links';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
-import { stretches } from '../../core/mail/quoted';
+import { textWithout } from '../../core/mail/quoted';
 import { longestText, mostOpened, shownBlocks } from '../../core/mail/shown';
 import { textFromHtml } from '../../core/mail/textFromHtml';
 import { encodeBase64 } from '../../core/mail/transfer';
@@ -30,13 +30,6 @@ const largestPicture = 5_000_000;
 /** So much of HTML is looked through for links that lie, in characters: all that is ever shown of it. */
 const mostLinked = 1_000_000;
 
-/** A text without what it quotes. */
-const ownText = (text: string): string =>
-  stretches(text)
-    .filter(({ kind }) => kind !== 'quoted')
-    .map((one) => one.text)
-    .join('\n');
-
 /** A message opened for reading; `plain`: its plain text where it has both. */
 function opened({ raw, structure, text }: Message, plain: boolean) {
   const blocks = bodyBlocks(raw, structure, plain, mostOpened);
@@ -51,7 +44,7 @@ function opened({ raw, structure, text }: Message, plain: boolean) {
     blocks: shownBlocks(blocks),
     alternatives: hasAlternatives(structure.root),
     pictures,
-    addresses: addressesIn(ownText(text.slice(0, longestText))),
+    addresses: addressesIn(textWithout('quoted', text.slice(0, longestText))),
     authentication: authenticationOf(structure.fields),
     anchors: html.flatMap((block) => anchorsOf(block.content.slice(0, mostLinked))),
   };
