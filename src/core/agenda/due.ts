@@ -3,8 +3,9 @@
 import * as chrono from 'chrono-node';
 import { addDays, endOfDay, endOfISOWeek, set, subDays } from 'date-fns';
 
-export const dueDays = ['today', 'tomorrow', 'this week', 'next week'] as const;
-export type DueDay = (typeof dueDays)[number];
+import { dueDays, type DueDay } from './dueDays';
+
+export { dueDays, type DueDay };
 
 /** The end of a day that is offered: the working week ends on Friday; at a weekend “this week” is today. */
 export function dueOn(day: DueDay, now: number): number {

@@ -27,6 +27,11 @@ test('on a Sunday tomorrow is in the next week, and stands under its own name', 
   expect(group.title).toBe('Tomorrow');
 });
 
+test('an appointment that has begun is not late: it is today’s', () => {
+  const groups = inStretches([{ due: at(27, 14) }, { due: at(26) }], now, () => false);
+  expect(groups.filter(({ rows }) => rows.length).map(({ title }) => title)).toEqual(['Today']);
+});
+
 test('each keeps the order given', () => {
   const rows = [at(26), at(25), at(24)].map((due) => ({ due }));
   expect(inStretches(rows, now)[0].rows).toEqual(rows);

@@ -13,11 +13,13 @@ const stretches = (now: number): [title: string, until: number][] => [
 
 /**
  * What is flagged by stretches, each in the order given, at last what has no date. `due` and `now` in milliseconds since
- * 1970; days are the person’s own, weeks begin on Monday (ISO 8601).
+ * 1970; days are the person’s own, weeks begin on Monday (ISO 8601). What is past and can't be late, as an appointment, is
+ * today's.
  */
 export function inStretches<T extends { due: number | null }>(
   rows: readonly T[],
   now: number,
+  canBeLate: (row: T) => boolean = () => true,
 ): { title: string; rows: T[] }[] {
   const all = stretches(now);
   const groups = all.map(([title]) => ({ title, rows: [] as T[] }));
@@ -25,7 +27,7 @@ export function inStretches<T extends { due: number | null }>(
   for (const row of rows) {
     const { due } = row;
     if (due === null) undated.push(row);
-    else groups[all.findIndex(([, until]) => due <= until)].rows.push(row);
+    else groups[all.findIndex(([, until], n) => due <= until && (n > 0 || canBeLate(row)))].rows.push(row);
   }
   return [...groups, { title: 'Without a date', rows: undated }];
 }

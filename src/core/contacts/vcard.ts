@@ -1,10 +1,10 @@
 // Contacts as cards: vCard 4.0 (RFC 6350) and 3.0 (RFC 2426) out, these and 2.1 in. Lines are taken apart by ical.js; what
 // belongs to which card is found here first, so that one that is broken spoils no other.
 import ICAL from 'ical.js';
-import { decodeText } from '../mail/charset';
+import { decodeText, textOfFile } from '../mail/charset';
 import { decodeQuotedPrintable } from '../mail/transfer';
 import { normalAddress } from '../senders/normal';
-import { oneLine } from '../text/oneLine';
+import { colonOf, escaped, folded, lineOfValue, paragraphs, unfolded, type ContentLine } from '../text/contentLines';
 import { addressesOf, mostAddresses, mostGroups, roles, type Contact, type Role } from './contact';
 
 /** A contact of a card; its id is given by who takes it up. */
@@ -27,36 +27,9 @@ const longestValue = 100_000;
 
 const roleProperty = 'X-WIDESORT-ROLE';
 
-interface Line {
-  text: string;
-  /** In the file, from 1. */
-  at: number;
-}
-
-/** The lines of a text, folded ones put together (RFC 6350, section 3.2). */
-function unfolded(text: string): Line[] {
-  const out: Line[] = [];
-  let pieces: string[] = [];
-  let from = 1;
-  const flush = () => {
-    if (pieces.length) out.push({ text: pieces.join(''), at: from });
-    pieces = [];
-  };
-  for (const [n, line] of text.split(/\r\n|\n|\r/).entries()) {
-    if ((line.startsWith(' ') || line.startsWith('\t')) && pieces.length) pieces.push(line.slice(1));
-    else {
-      flush();
-      from = n + 1;
-      pieces.push(line);
-    }
-  }
-  flush();
-  return out;
-}
-
 /** Lines of vCard 2.1 whose quoted-printable goes on in the next (vCard 2.1, section 2.1.3). */
-function joinedSoft(lines: readonly Line[]): Line[] {
-  const out: Line[] = [];
+function joinedSoft(lines: readonly ContentLine[]): ContentLine[] {
+  const out: ContentLine[] = [];
   for (let n = 0; n < lines.length; n++) {
     let { text } = lines[n];
     const { at } = lines[n];
@@ -66,16 +39,6 @@ function joinedSoft(lines: readonly Line[]): Line[] {
     out.push({ text, at });
   }
   return out;
-}
-
-/** Where the name and the parameters of a line end: at the first colon outside quotes; -1 where there is none. */
-function colonOf(text: string): number {
-  let quoted = false;
-  for (let at = 0; at < text.length && at < 10_000; at++) {
-    if (text[at] === '"') quoted = !quoted;
-    else if (text[at] === ':' && !quoted) return at;
-  }
-  return -1;
 }
 
 /** A line of vCard 2.1 as 3.0 has it: bare parameters are types, what was encoded is text in UTF-8. */
@@ -101,25 +64,6 @@ function modern(text: string): string {
   }
   return `${[name, ...kept].join(';')}:${value}`;
 }
-
-/** The text of a file in whatever character set it is written. */
-function cardText(bytes: Uint8Array): string {
-  const mark =
-    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
-  if (mark) return decodeText(bytes.subarray(2), mark);
-  const text = decodeText(bytes, 'utf-8');
-  return (text.includes('\ufffd') ? decodeText(bytes, 'windows-1252') : text).replace(/^\ufeff/, '');
-}
-
-/** Text of one line, without what could turn it around. */
-const line = (value: unknown, most: number): string => oneLine([value].flat(9).map(String).join(' ')).slice(0, most);
-
-/** The text of a note: its own lines, and nothing that is no text. */
-const paragraphs = (value: unknown): string =>
-  String(value)
-    .replace(/\r\n?/g, '\n')
-    .replace(/[\0-\x08\x0b-\x1f\u202a-\u202e\u2066-\u2069]/g, '')
-    .slice(0, 20_000);
 
 /** The components of a value, parted by semicolons (RFC 6350, section 3.4). */
 function components(value: string): string[] {
@@ -164,22 +108,22 @@ class Card {
         return true;
       case 'fn':
         if (this.name) return false;
-        this.name = line(value, 200);
+        this.name = lineOfValue(value, 200);
         return true;
       case 'n':
         {
-          const [family, given, middle] = components(raw).map((one) => line(one, 200));
+          const [family, given, middle] = components(raw).map((one) => lineOfValue(one, 200));
           this.nameOfParts = [given, middle, family].filter(Boolean).join(' ').slice(0, 200);
         }
         return false;
       case 'email':
-        this.email(line(value, 1_000), at);
+        this.email(lineOfValue(value, 1_000), at);
         return true;
       case 'org':
         {
           const [organisation, ...units] = components(raw);
           const known = this.organisation !== '' || units.length > 0;
-          this.organisation ||= line(organisation, 500);
+          this.organisation ||= lineOfValue(organisation, 500);
           if (known) return false;
         }
         return true;
@@ -189,7 +133,7 @@ class Card {
         return true;
       case 'categories':
         for (const one of values.flat(9)) {
-          const group = line(one, 100);
+          const group = lineOfValue(one, 100);
           if (group && !this.groups.includes(group) && this.groups.length < mostGroups) this.groups.push(group);
         }
         return true;
@@ -212,7 +156,7 @@ class Card {
     }
   }
 
-  take({ text, at }: Line, version: string): void {
+  take({ text, at }: ContentLine, version: string): void {
     const now = version === '2.1' ? modern(text) : text;
     if (now.length > longestValue)
       return void this.wrong.push({ line: at, says: 'The line is too long and was left out.' });
@@ -244,7 +188,7 @@ function contactOf(card: Card): CardContact | string {
 
 /** Reads a file of cards, in any of the three versions and whatever character set. Never throws. */
 export function readCards(file: Uint8Array | string): ReadCards {
-  const text = (typeof file === 'string' ? file : cardText(file)).slice(0, mostCharacters);
+  const text = (typeof file === 'string' ? file : textOfFile(file)).slice(0, mostCharacters);
   const lines = joinedSoft(unfolded(text));
   const remarks: ReadCards['remarks'] = [];
   const read: { card: Card; at: number; n: number }[] = [];
@@ -301,29 +245,6 @@ function intoGroups(cards: readonly Card[]): void {
     }
   }
 }
-
-/** A line folded at 75 octets, between characters (RFC 6350, section 3.2). */
-function folded(text: string): string {
-  let out = '';
-  let width = 0;
-  for (const character of text) {
-    const octets = (character.codePointAt(0) ?? 0) < 0x80 ? 1 : new TextEncoder().encode(character).length;
-    if (width + octets > 75) {
-      out += '\r\n ';
-      width = 1;
-    }
-    out += character;
-    width += octets;
-  }
-  return `${out}\r\n`;
-}
-
-/** Text as a value without components: RFC 6350, section 3.4. */
-const escaped = (text: string): string =>
-  text
-    .replace(/[\\,]/g, (one) => `\\${one}`)
-    .replace(/\r\n|\r|\n/g, '\\n')
-    .replace(/\0/g, '');
 
 /** The same as one of several components. */
 const component = (text: string): string => escaped(text).replace(/;/g, '\\;');

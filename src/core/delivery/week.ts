@@ -1,9 +1,8 @@
 // The week as trays and the timetable have it: its days, times of day, and the time zone in which they are meant.
 import { z } from 'zod';
+import { weekdays, type Weekday } from '../agenda/weekdays';
 
-/** Days of the week as RFC 5545 writes them, from Monday. */
-export const weekdays = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
-export type Weekday = (typeof weekdays)[number];
+export { weekdays, type Weekday };
 export const weekdaySchema = z.enum(weekdays);
 
 /** A time of day, `07:00`. */

@@ -31,6 +31,8 @@ export interface Decided extends Bearing {
   putOff: PutOffTime | null;
   /** What rules send because of it, where it comes in. */
   sends: Send[];
+  /** What else rules do because of it, where it comes in, beyond the message itself. */
+  follows: Follow[];
 }
 
 /**
@@ -41,6 +43,20 @@ export const sendLimits = { messagesADay: 50, answeredForDays: 7 } as const;
 
 /** What a rule sends: the message on to somebody else, or an answer to whoever wrote it. */
 export type Send = { do: 'forward'; to: string; form: 'text' | 'file' } | { do: 'answer'; block: string };
+
+/** What a rule does beyond the message: it leaves its conversation, makes a task of it, or decides about its sender. */
+export type Follow =
+  | { do: 'silence'; place: 'archive' | 'bin' }
+  | { do: 'standing'; of: StandingOf; standing: 'safe' | 'blocked' }
+  | { do: 'task'; due: TaskDue };
+
+/** Of whom a standing is decided: by the sender's address, its domain, or the mailing list. */
+export const standingOfs = ['address', 'domain', 'list'] as const;
+export type StandingOf = (typeof standingOfs)[number];
+
+/** For when a task is made, counted from the day on which it is made; `ask`: it opens, to be filled in. */
+export const taskDues = ['none', 'today', 'tomorrow', 'this week', 'next week', 'ask'] as const;
+export type TaskDue = (typeof taskDues)[number];
 
 /** A message that is here, as far as a changed decision asks. */
 export interface Present {
@@ -60,6 +76,9 @@ export interface EffectNames {
   labels: readonly { id: string; name: string }[];
   trays?: readonly { id: string; name: string }[];
   blocks?: readonly { id: string; name: string }[];
+  stamps?: readonly { id: string; name: string; acts: readonly { do: string }[] }[];
+  /** Who has which role, and is in which group. */
+  contacts?: readonly { name: string; address: string; role: string | null; groups: readonly string[] }[];
 }
 
 /** How a script of a mail server calls labels and inks. */
@@ -84,6 +103,12 @@ export interface EffectKind<Do extends string = string, A extends { do: Do } = {
   readonly verb: string;
   /** A rule can do it several times. */
   readonly repeats?: boolean;
+  /** Who carries it out: rules, as mail comes in, or stamps, where they are pressed. Absent: both. */
+  readonly only?: 'rule' | 'stamp';
+  /** Why it wants a person, to be put behind “A rule can’t do that: ”; null where it wants none. */
+  asks?(action: A): string | null;
+  /** What of it no Undo takes back: what is sent, what is deleted. Null for none. */
+  lasting?(action: A): 'sent' | 'deleted' | null;
   /** A rule that does it ends the station: the rules below are not asked. */
   readonly ends?: boolean;
   /** As it is when it has just been chosen; `label` is the id of one that may still have to be made. */

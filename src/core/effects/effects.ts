@@ -3,6 +3,9 @@ import { z } from 'zod';
 import type { Place } from '../mail/place';
 import type { Bearing, CarriedOut, Decided, EffectKind, EffectNames, Present } from './effect';
 import { answer } from './answer';
+import { appointment } from './appointment';
+import { deletion } from './delete';
+import { done } from './done';
 import { flag } from './flag';
 import { forward } from './forward';
 import { ink } from './ink';
@@ -10,11 +13,41 @@ import { label } from './label';
 import { move } from './move';
 import { putOff } from './putOff';
 import { read } from './read';
+import { silence } from './silence';
+import { stamp } from './stamp';
+import { standing } from './standing';
 import { stop } from './stop';
+import { task } from './task';
+import { thinOut } from './thinOut';
 import { tray } from './tray';
+import { unlabel } from './unlabel';
+import { unread } from './unread';
+import { write } from './write';
 
 /** All kinds of effects, in the order in which they are offered. */
-export const effects = [move, tray, label, ink, flag, read, putOff, forward, answer, stop] as const;
+export const effects = [
+  move,
+  tray,
+  label,
+  unlabel,
+  ink,
+  flag,
+  done,
+  read,
+  unread,
+  putOff,
+  silence,
+  thinOut,
+  task,
+  appointment,
+  standing,
+  forward,
+  answer,
+  write,
+  deletion,
+  stamp,
+  stop,
+] as const;
 
 type Kind = (typeof effects)[number];
 export type EffectName = Kind['do'];
@@ -80,4 +113,5 @@ export const nothingDecided = (): Decided => ({
   delivered: null,
   putOff: null,
   sends: [],
+  follows: [],
 });

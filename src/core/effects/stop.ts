@@ -8,6 +8,7 @@ export const stop = effectKind<'stop', z.infer<typeof schema>>({
   do: 'stop',
   schema,
   verb: 'ask no rule below',
+  only: 'rule',
   ends: true,
   fresh: () => ({ do: 'stop' }),
   words: () => 'ask no rule below',

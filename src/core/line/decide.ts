@@ -10,6 +10,7 @@ import { AccountIndex } from '../mail/account';
 import type { Envelope } from '../mail/envelopeSchema';
 import { RuleSet, type Matcher, type RuleMessage } from '../rules/match';
 import type { DeepCondition, Rule } from '../rules/rule';
+import { rulesRun } from '../rules/stampsRun';
 import { addressedTo } from '../senders/kind';
 import { RegisterIndex } from '../senders/register';
 import type { Setup } from './setup';
@@ -97,7 +98,7 @@ export class Line {
       accounts,
       contacts: contactAddresses(setup.contacts),
       throughContacts: contactAddresses(throughContacts(setup)),
-      rules: matcherOf(setup.rules),
+      rules: matcherOf(rulesRun(setup)),
       gathered: matcherOf(gatheringRules(setup)),
       deliveries: deliveriesOf(setup),
       ruleMessage: (envelope, knowledge, safe) => new LineMessage(envelope, knowledge, accounts, register, safe),

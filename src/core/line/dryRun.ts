@@ -3,6 +3,7 @@ import type { Envelope } from '../mail/envelopeSchema';
 import { placeTraits, type Place } from '../mail/place';
 import { RuleSet, type Matcher } from '../rules/match';
 import type { Rule } from '../rules/rule';
+import { rulesRun } from '../rules/stampsRun';
 import type { Present } from '../effects/effect';
 import { changesOf, type Changes } from '../effects/effects';
 import { Line, type TraceLine } from './decide';
@@ -33,14 +34,15 @@ export interface DryRunChange {
 function changedRules(before: Setup, after: Setup): Rule[] | null {
   for (const list of ['register', 'folders', 'labels', 'accounts', 'contacts', 'junk', 'trays', 'delivery'] as const)
     if (before[list] !== after[list]) return null;
-  const was = new Map(before.rules.map((rule) => [rule.id, rule]));
-  const is = new Map(after.rules.map((rule) => [rule.id, rule]));
+  const [old, next] = [rulesRun(before), rulesRun(after)];
+  const was = new Map(old.map((rule) => [rule.id, rule]));
+  const is = new Map(next.map((rule) => [rule.id, rule]));
   const changed = [
-    ...before.rules.filter((rule) => is.get(rule.id) !== rule),
-    ...after.rules.filter((rule) => was.get(rule.id) !== rule),
+    ...old.filter((rule) => is.get(rule.id) !== rule),
+    ...next.filter((rule) => was.get(rule.id) !== rule),
   ];
   // Of the rules that stay, those that changed their order: all from the first to the last that stands elsewhere.
-  const [kept, now] = [before, after].map(({ rules }) =>
+  const [kept, now] = [old, next].map((rules) =>
     rules.filter((rule) => was.get(rule.id) === rule && is.get(rule.id) === rule),
   );
   const from = kept.findIndex((rule, i) => rule !== now[i]);

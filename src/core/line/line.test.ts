@@ -55,6 +55,7 @@ describe('the sorting line', () => {
       delivered: null,
       putOff: null,
       sends: [],
+      follows: [],
       ink: null,
       flag: null,
       trace: [

@@ -19,6 +19,7 @@ import { leftListSchema } from '../senders/leavingWays';
 import { allButKinds, entrySchema, everything, parseEntryOf } from '../senders/register';
 import { toldSchema } from '../senders/told';
 import { effectOf } from '../effects/effects';
+import { stampSchema, whyNoRule } from '../stamps/stamp';
 import { reasonOf } from '../text/sentences';
 import { isMoment } from '../text/time';
 
@@ -43,6 +44,8 @@ export const setupLists = {
   trays: list(traySchema, 1_000),
   /** Text blocks, by their names. */
   blocks: list(textBlockSchema, 1_000),
+  /** In the order of the stamp bar: the first nine have the digits. */
+  stamps: list(stampSchema, 500),
   rules: list(ruleSchema, 5_000),
 };
 
@@ -64,6 +67,7 @@ export const setupSchema = z.object({
   contacts: setupLists.contacts.default([]),
   trays: setupLists.trays.default([]),
   blocks: setupLists.blocks.default([]),
+  stamps: setupLists.stamps.default([]),
   junk: setupSingles.junk.default(freshJunkSettings),
   delivery: setupSingles.delivery.default(freshDelivery),
 });
@@ -86,6 +90,7 @@ export const emptySetup: Setup = {
   contacts: [],
   trays: [],
   blocks: [],
+  stamps: [],
   junk: freshJunkSettings,
   delivery: freshDelivery,
 };
@@ -169,6 +174,10 @@ function contradiction(setup: Setup): string | null {
     for (const [j, action] of rule.then.entries()) {
       const missing = effectOf(action.do).missing?.(action, setup);
       if (missing) return `rules[${i}].then[${j}].${missing.field}: ${missing.says}`;
+      const stamp = action.do === 'stamp' ? setup.stamps.find(({ id }) => id === action.stamp) : undefined;
+      const whyNot = stamp && whyNoRule(stamp, setup);
+      if (whyNot) return `rules[${i}].then[${j}].stamp: ${whyNot}`;
+      if (effectOf(action.do).only === 'stamp') return `rules[${i}].then[${j}].do: only a stamp does that`;
     }
   return null;
 }

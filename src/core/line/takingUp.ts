@@ -111,12 +111,13 @@ function namers(setup: Setup): { [L in SetupList]: (item: Setup[L][number]) => s
     contacts: ({ name, address }) => (name ? `${name} <${address}>` : address),
     trays: ({ name }) => name,
     blocks: ({ name }) => name,
+    stamps: ({ name }) => name,
     rules: (rule) => ruleName(rule, setup),
   };
 }
 
 /** In which lists the order decides: the first rule that fits, the first label that inks. */
-const inOrder: ReadonlySet<SetupList> = new Set(['rules', 'labels', 'lanes', 'trays']);
+const inOrder: ReadonlySet<SetupList> = new Set(['rules', 'stamps', 'labels', 'lanes', 'trays']);
 
 function listDifference<L extends SetupList>(list: L, now: Setup, next: Setup): ListDifference {
   const nameNow = namers(now)[list];

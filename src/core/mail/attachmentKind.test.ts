@@ -1,5 +1,5 @@
 // What of an attachment is seen, by its bytes: signatures as the specifications of PNG, JPEG, GIF, WebP and BMP have them.
-import { longestSeen, maybeSeen, seenAs } from './attachmentKind';
+import { attachmentName, longestSeen, maybeSeen, seenAs } from './attachmentKind';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const sign = (...list: number[]) => Uint8Array.from([...list, ...new Array<number>(20).fill(0)]);
@@ -45,3 +45,10 @@ test('what may be worth a look, by type or name, and not too large', () => {
     false,
   ]);
 });
+
+test.each([
+  ['plan.pdf', 'application/pdf', 'plan.pdf'],
+  [null, 'text/calendar', 'calendar-2.ics'],
+  [null, 'message/rfc822', 'message-2.eml'],
+  ['', 'application/x-y', 'attachment-2'],
+])('“%s” of %s is called %s', (name, type, called) => expect(attachmentName({ name, type }, 1)).toBe(called));

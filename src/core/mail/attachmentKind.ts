@@ -21,6 +21,21 @@ export function maybeSeen({ type, name, size }: { type: string; name: string | n
   return pictureNames.test(name ?? '') || textNames.test(name ?? '');
 }
 
+/** Whether an attachment is a calendar (RFC 5545), by its type or, where that says nothing, by its name. */
+export const isCalendar = ({ type, name }: { type: string; name: string | null }): boolean =>
+  /^(text\/calendar|application\/ics)/i.test(type) || /\.ics$/i.test(name ?? '');
+
+/** What an attachment is called and saved as: by its name, or by what it is and its position among the attachments. */
+export function attachmentName({ type, name }: { type: string; name: string | null }, index: number): string {
+  if (name) return name;
+  const [stem, end] = isCalendar({ type, name })
+    ? ['calendar', '.ics']
+    : type === 'message/rfc822'
+      ? ['message', '.eml']
+      : ['attachment', ''];
+  return `${stem}-${index + 1}${end}`;
+}
+
 /** The beginnings of pictures (their specifications: PNG, JFIF and EXIF, GIF87a and GIF89a, RIFF with WEBP, BMP). */
 const signatures: readonly (readonly [type: string, at: number, bytes: readonly number[]])[] = [
   ['image/png', 0, [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]],

@@ -107,3 +107,15 @@ export function decodeText(bytes: Uint8Array, label: string | null): string {
   if (decoder?.encoding === 'windows-1252') return decodeLatin(bytes);
   return decoder?.decode(bytes) ?? decodeUnlabelled(bytes);
 }
+
+/**
+ * The text of a file of cards or of a calendar, in whatever character set it is written: UTF-8 by their standards (RFC 6350,
+ * section 3.1; RFC 5545, section 3.1.4).
+ */
+export function textOfFile(bytes: Uint8Array): string {
+  const mark =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  if (mark) return decodeText(bytes.subarray(2), mark);
+  const text = decodeText(bytes, 'utf-8');
+  return (text.includes('\ufffd') ? decodeText(bytes, 'windows-1252') : text).replace(/^\ufeff/, '');
+}

@@ -135,5 +135,6 @@ export function leaves(part: Part): Part[] {
 export function isAttachment(part: Part): boolean {
   if (part.type.startsWith('multipart/')) return false;
   if (part.disposition === 'attachment' || part.filename !== null) return true;
-  return part.type !== 'text/plain' && part.type !== 'text/html' && !part.type.startsWith('text/');
+  // A calendar is for a program: the text beside it says the same in words (RFC 6047, section 2.4).
+  return !part.type.startsWith('text/') || part.type === 'text/calendar';
 }

@@ -114,11 +114,15 @@ function bodyOf(message: WrittenMessage): PartToWrite | MultipartToWrite {
   const html = message.html === null ? null : outgoingHtml(message.html);
   const shown = html === null ? new Set<string>() : picturesShown(html);
   const pictures = message.files.filter(({ contentId }) => contentId && shown.has(contentId));
+  const calendar = message.files.find(({ type }) => type.startsWith(calendarType));
   // A picture that the text shows no more, or can't, goes along as a file only where it was no part of the text.
-  const attached = message.files.filter(({ contentId }) => !contentId);
+  const attached = message.files.filter((file) => !file.contentId && file !== calendar);
   let body: PartToWrite | MultipartToWrite;
-  if (html === null) body = plainPart(typedLines(message.text));
-  else {
+  const beside = calendar ? [calendarPart(calendar)] : [];
+  if (html === null) {
+    const plain = plainPart(typedLines(message.text));
+    body = calendar ? { type: 'multipart/alternative', boundary: boundaries.one(), parts: [plain, ...beside] } : plain;
+  } else {
     const page = `<!DOCTYPE html>\r\n<html><head><meta charset="utf-8"></head><body>${html.replace(/\r\n|\r|\n/g, '\r\n')}</body></html>\r\n`;
     const rich = textPart('text/html', page, false);
     const related: PartToWrite | MultipartToWrite = pictures.length
@@ -130,7 +134,7 @@ function bodyOf(message: WrittenMessage): PartToWrite | MultipartToWrite {
         }
       : rich;
     const plain = plainPart(htmlLines(html));
-    body = { type: 'multipart/alternative', boundary: boundaries.one(), parts: [plain, related] };
+    body = { type: 'multipart/alternative', boundary: boundaries.one(), parts: [plain, related, ...beside] };
   }
   if (attached.length === 0) return body;
   return { type: 'multipart/mixed', boundary: boundaries.one(), parts: [body, ...attached.map(filePart)] };
@@ -139,6 +143,15 @@ function bodyOf(message: WrittenMessage): PartToWrite | MultipartToWrite {
 /** The plain text of what was written, as others will read it. */
 export const plainTextOf = ({ html, text }: Pick<WrittenMessage, 'html' | 'text'>): string =>
   html === null ? text : typedText(htmlLines(outgoingHtml(html)));
+
+/** What the type of a file begins with that is an invitation or an answer to one (RFC 6047, section 2.4). */
+export const calendarType = 'text/calendar; method=';
+
+/** The calendar of an invitation, which stands beside the text that says the same in words. */
+function calendarPart({ bytes, type }: FileToSend): PartToWrite {
+  const method = /method=([A-Z]{1,20})/.exec(type)?.[1] ?? 'PUBLISH';
+  return { type: `text/calendar; method=${method}`, charset: 'utf-8', bytes, encoding: 'base64' };
+}
 
 /** A name as it may stand in a field. */
 const tidy = ({ name, address }: Address): Address => ({ name: oneLine(name), address });

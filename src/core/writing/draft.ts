@@ -78,10 +78,30 @@ export const draftSchema = contentSchema.extend({
   edition: z.number().int().positive(),
   /** It has gone, and only what follows is left to do. */
   gone: z.boolean(),
+  /** It goes, and is seen, only once this command stands in the Logbook; null for what a person writes, and from then on. */
+  command: z.string().max(300).nullable().default(null),
   /** Why it could not be sent; null where that was not tried or is tried again. */
   error: z.string().nullable(),
 });
 export type Draft = z.infer<typeof draftSchema>;
+
+/** What is so of every draft of which nobody has done anything yet. */
+export const freshDraft = {
+  bcc: '',
+  signed: true,
+  files: [] as DraftFile[],
+  after: 'stay',
+  at: 0,
+  newer: 0,
+  thrown: null,
+  due: null,
+  zone: 0,
+  tried: null,
+  edition: 1,
+  gone: false,
+  command: null,
+  error: null,
+} as const satisfies Partial<Draft>;
 
 /** What of a draft the person writes. */
 export const contentOf = (draft: Draft): DraftContent => contentSchema.parse(draft);

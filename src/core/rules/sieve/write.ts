@@ -7,6 +7,8 @@ import { endsStation, isGroup, type Condition, type Group, type Part, type Rule 
 import { effectOf, actionWords } from '../../effects/effects';
 import { conditionWords, groupWords, ruleName } from '../ruleWords';
 import { zoneOnDay } from '../../text/day';
+import type { Stamp } from '../../stamps/stamp';
+import { ruleRun } from '../stampsRun';
 import { type Named, namesOf, type ScriptNames } from './names';
 
 /** What of a setup a script is written from. */
@@ -14,6 +16,7 @@ export interface Written extends Named {
   rules: readonly Rule[];
   accounts: readonly Account[];
   trays?: readonly { id: string; name: string; when: Group | null; labels: readonly string[] }[];
+  stamps?: readonly Stamp[];
 }
 
 /** An automatic answer of one address, as RFC 5230 has it. `until`: milliseconds since 1970, null for no end. */
@@ -241,7 +244,7 @@ export const nameLine = (rule: Rule, setup: Written): string =>
 export function codeOf(rule: Rule, setup: Written): { code: string; required: string[] } | { unsaid: string } {
   const writer = new Writer(setup);
   try {
-    return { code: writer.code(rule), required: [...writer.required] };
+    return { code: writer.code(ruleRun(rule, setup.stamps ?? [])), required: [...writer.required] };
   } catch (error) {
     if (error instanceof NotSayable) return { unsaid: error.message };
     throw error;
@@ -268,10 +271,11 @@ export function writeScript(
       continue;
     }
     try {
-      const code = writer.code(rule);
+      const run = ruleRun(rule, setup.stamps ?? []);
+      const code = writer.code(run);
       lines.push(plain(rule, code) ? `# id: ${JSON.stringify(rule.id)}` : `# as: ${whole}`);
       parts.push(`${lines.join('\n')}\n${code}`);
-      for (const action of rule.then) {
+      for (const action of run.then) {
         const says = effectOf(action.do).sieve?.unsaid?.(action);
         if (says) unsaid.push({ rule: ruleName(rule, setup), says: `“${actionWords(action, setup)}”: ${says}` });
       }
