@@ -31,7 +31,9 @@ export const beginningSchema = z.object({
   /** Whether it is rich text. */
   rich: z.boolean(),
   /** What is known of it already: of a link that writes to somebody, or of an earlier version’s answer. */
-  given: contentSchema.pick({ account: true, to: true, cc: true, bcc: true, subject: true, text: true }).partial(),
+  given: contentSchema
+    .pick({ account: true, to: true, cc: true, bcc: true, subject: true, text: true, html: true })
+    .partial(),
 });
 export type Beginning = z.infer<typeof beginningSchema>;
 

@@ -1,5 +1,6 @@
 // What the mailroom tells without being asked.
 import type { ImportProgress } from './transfer';
+import type { DatedItem } from './agenda';
 import type { Row } from './rows';
 import type { ReadingProgress } from './overview';
 
@@ -10,6 +11,8 @@ export type MailroomEvent =
   | { kind: 'told'; rows: Row[] }
   // Flags that have just fallen due.
   | { kind: 'due'; rows: Row[] }
+  // Tasks and appointments of which is told now.
+  | { kind: 'items due'; items: DatedItem[] }
   // What was put off and has just come back.
   | { kind: 'back'; rows: Row[] }
   | { kind: 'import'; progress: ImportProgress }

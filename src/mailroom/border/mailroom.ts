@@ -2,6 +2,9 @@
 //
 // The page holds no mail. It asks for windows of rows, opens single messages, sends commands, and hears of revisions.
 // Expected failures (a full disk, a file that is no mail) come back as data; only a fault of the program is thrown.
+import type { Item } from '../../core/agenda/item';
+import type { ItemEdit } from '../../core/agenda/itemEdit';
+import type { Stamp } from '../../core/stamps/stamp';
 import type { Place } from '../../core/mail/place';
 import type { Address } from '../../core/mail/address';
 import type { Act, Grouping, Selection, View } from './views';
@@ -17,6 +20,8 @@ import type {
 } from './rules';
 import type { ImportReport, ExportResult } from './transfer';
 import type { ClearOut } from '../../core/clearout/clearOut';
+import type { DatedStretch, ForItem, GivenAnswer, Going, SeenInvitation } from './agenda';
+import type { StampReport } from './stamps';
 import type { Month } from './months';
 import type { ClearOutReport } from './clearOuts';
 import type { HeldCounts, Only, RowsHeld } from './held';
@@ -137,6 +142,30 @@ export interface Mailroom {
   /** Takes a label or folder off; its mail is kept. */
   dissolve(command: string, what: Dissolving): Promise<Outcome>;
   agenda(): Promise<Agenda>;
+  /** What of tasks and appointments stands in a stretch of time, milliseconds since 1970, the end not in it. */
+  dated(from: number, to: number, most?: number): Promise<DatedStretch>;
+  /** Some tasks and appointments as they are; of those that are not here nothing. */
+  items(uids: string[]): Promise<Item[]>;
+  /** Tasks and appointments as a calendar (RFC 5545); null for all. `enclosed`: with the messages themselves. */
+  exportItems(uids: string[] | null, enclosed: boolean): Promise<string>;
+  /** What a message can become, and what is made of it; null where it is gone. */
+  forItem(id: number): Promise<ForItem | null>;
+  /** What is made of a message already. */
+  madeOf(id: number): Promise<ForItem['made']>;
+  /** Which appointments are in the way of one, in words. */
+  inTheWay(item: Item): Promise<SeenInvitation['clashes']>;
+  /** Changes tasks and appointments. `going`: when the invited are told by mail; null: they are not. */
+  editItems(command: string, edits: ItemEdit[], says: string, going: Going | null): Promise<Outcome>;
+  /** What the calendar of a message means; null where it has none. */
+  invitation(id: number): Promise<SeenInvitation | null>;
+  /** Answers the invitation of a message. `going`: when whoever invites is told; null: they are not. */
+  answerInvitation(command: string, id: number, answer: GivenAnswer, going: Going | null): Promise<Outcome>;
+  /** Takes up what the calendar of a message says. */
+  takeUpCalendar(command: string, id: number): Promise<Outcome>;
+  /** What a stamp would do to messages; null where the same `asker` asked anew meanwhile. */
+  stampReport(stamp: Stamp, selection: Selection, asker: string): Promise<StampReport | null>;
+  /** Carries a stamp out. `sure`: the person was asked where it sends or deletes; `going`: when what it sends goes. */
+  stamp(command: string, stamp: Stamp, selection: Selection, sure: boolean, going: Going): Promise<Outcome>;
   /** Conditions that a message suggests for a rule, the most telling first, and where such mail would go. */
   ruleProposals(id: number): Promise<RuleProposals>;
   /** What the person keeps moving to a place by hand, judged by some messages just moved; null where it is no habit. */

@@ -18,7 +18,8 @@ import { trayPlan } from './delivering';
 import { putOffPlan } from './puttingOff';
 import { dayOfYear, isMoment } from '../../core/text/time';
 
-interface Plan {
+/** What an act comes to: which messages get what, and what was done in words. */
+export interface Plan {
   ids: Int32Array;
   after: Columns;
   done: string;
@@ -163,7 +164,7 @@ const plans: { [D in Act['do']]: (mailbox: Acted, ids: Int32Array, act: Extract<
 };
 
 /** What an act speaks of that is not there, in words; null where all is there. */
-function missing({ setup, now }: Acted, act: Act): string | null {
+export function whyNotAct({ setup, now }: Acted, act: Act): string | null {
   if (act.do === 'move' && act.place === 'held')
     return 'Held takes only what is put off until a moment, or put into a tray.';
   if (act.do === 'putOff' && (act.until <= now() || !isMoment(act.until))) return 'That moment is past.';
@@ -176,7 +177,8 @@ function missing({ setup, now }: Acted, act: Act): string | null {
   return null;
 }
 
-const planOf = (mailbox: Acted, ids: Int32Array, act: Act): Plan =>
+/** What an act on messages comes to. */
+export const planOf = (mailbox: Acted, ids: Int32Array, act: Act): Plan =>
   (plans[act.do] as (mailbox: Acted, ids: Int32Array, act: Act) => Plan)(mailbox, ids, act);
 
 /** Carries out an act on messages. */
@@ -195,7 +197,7 @@ export async function act(
 ): Promise<Receipt> {
   const before = await doneBefore(mailbox, command);
   if (before) return before;
-  const gone = missing(mailbox, what);
+  const gone = whyNotAct(mailbox, what);
   if (gone !== null) throw new Refused(`${gone} Nothing was changed.`);
   const { ids, after, done, where } = planOf(mailbox, await selected(mailbox, selection), what);
   if (ids.length === 0) return nothing('Nothing to change.');

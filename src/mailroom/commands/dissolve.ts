@@ -6,6 +6,7 @@ import { putWithin } from '../../core/mail/nesting';
 import type { Setup } from '../../core/line/setup';
 import { endsStation, type Rule } from '../../core/rules/rule';
 import { type Action } from '../../core/effects/effects';
+import { isUnchosen, unchosen, type Stamp } from '../../core/stamps/stamp';
 import type { Receipt } from '../border/outcome';
 import type { SetupEdit } from '../../core/line/setupEdit';
 import type { Dissolving } from '../border/rules';
@@ -34,6 +35,47 @@ function redirected(rules: readonly Rule[], of: (action: Action) => Action | nul
         : null;
     return [{ list: 'rules', id: rule.id, item }];
   });
+}
+
+/** What speaks of something else in its place once it is dissolved. */
+interface Instead {
+  /** What becomes of a rule's action; null takes it off. */
+  ofRule: (action: Action) => Action | null;
+  /** What becomes of a stamp's act: what it speaks of may be chosen anew. */
+  ofStamp: (act: Action) => Action;
+}
+
+/**
+ * Rules and stamps once something is dissolved. A stamp of which something has to be chosen anew no rule can run: such a rule
+ * does by itself what is left of it.
+ */
+function spokenOf({ rules, stamps }: Setup, { ofRule, ofStamp }: Instead): SetupEdit[] {
+  const changed = new Map(
+    stamps.flatMap((stamp): [string, Stamp][] => {
+      const acts = stamp.acts.map(ofStamp);
+      return acts.every((act, i) => act === stamp.acts[i]) ? [] : [[stamp.id, { ...stamp, acts }]];
+    }),
+  );
+  const broken = [...changed.values()].filter(({ acts }) => acts.some(isUnchosen)).map(({ id }) => id);
+  const inlined = rules.map((rule) => {
+    if (!rule.then.some((action) => action.do === 'stamp' && broken.includes(action.stamp))) return rule;
+    const left = (id: string) => stamps.find((one) => one.id === id)?.acts ?? [];
+    return {
+      ...rule,
+      then: rule.then.flatMap((action) =>
+        action.do === 'stamp' && broken.includes(action.stamp) ? left(action.stamp) : [action],
+      ),
+    };
+  });
+  const redone = redirected(inlined, ofRule);
+  const again = new Set(redone.map(({ id }) => id));
+  return [
+    ...redone,
+    ...inlined.flatMap((rule, i): SetupEdit[] =>
+      rule === rules[i] || again.has(rule.id) ? [] : [{ list: 'rules', id: rule.id, item: rule }],
+    ),
+    ...[...changed.values()].map((item): SetupEdit => ({ list: 'stamps', id: item.id, item })),
+  ];
 }
 
 /** What stood within the one that goes stands within its parent. */
@@ -82,9 +124,16 @@ function dissolveLabel(
     return tables.labelSetIndex(into === null ? rest : [...rest, into]);
   });
   const edits: SetupEdit[] = [
-    ...redirected(setup.rules, (action) =>
-      action.do !== 'label' || action.label !== id ? action : into === null ? null : { ...action, label: into },
-    ),
+    ...spokenOf(setup, {
+      ofRule: (action) =>
+        (action.do !== 'label' && action.do !== 'unlabel') || action.label !== id
+          ? action
+          : into === null
+            ? null
+            : { ...action, label: into },
+      ofStamp: (act) =>
+        (act.do === 'label' || act.do === 'unlabel') && act.label === id ? { ...act, label: into ?? unchosen } : act,
+    }),
     ...setup.lanes.flatMap((lane): SetupEdit[] => {
       if (lane.what.by !== 'label' || lane.what.label !== id) return [];
       const item = into === null ? null : { ...lane, what: { ...lane.what, label: into } };
@@ -112,10 +161,10 @@ function dissolveFolder(mailbox: MailState, id: string, into: Place) {
     placedAt: placedNow(mailbox),
     bits: Uint8Array.from(ids, (i) => columns.bits[i] | bit.byHand),
   };
+  const elsewhere = (act: Action): Action =>
+    act.do === 'move' && act.place === `folder:${id}` ? { ...act, place: into } : act;
   const edits: SetupEdit[] = [
-    ...redirected(setup.rules, (action) =>
-      action.do === 'move' && action.place === `folder:${id}` ? { ...action, place: into } : action,
-    ),
+    ...spokenOf(setup, { ofRule: elsewhere, ofStamp: elsewhere }),
     ...lifted(setup, 'folders', id),
     { list: 'folders', id, item: null },
   ];
@@ -141,9 +190,12 @@ function dissolveTray(mailbox: MailState, id: string, into: string | null) {
   };
   const name = (tray: string) => setup.trays.find((one) => one.id === tray)?.name ?? tray;
   const edits: SetupEdit[] = [
-    ...redirected(setup.rules, (action) => {
-      if (action.do !== 'tray' || action.tray !== id) return action;
-      return into === null ? null : { ...action, tray: into };
+    ...spokenOf(setup, {
+      ofRule: (action) => {
+        if (action.do !== 'tray' || action.tray !== id) return action;
+        return into === null ? null : { ...action, tray: into };
+      },
+      ofStamp: (act) => (act.do === 'tray' && act.tray === id ? { ...act, tray: into ?? unchosen } : act),
     }),
     { list: 'trays', id, item: null },
   ];

@@ -1,6 +1,7 @@
 // Undo: what a Logbook entry did is set back, as a command of its own.
 import { undoneWords } from '../../core/line/undoWords';
 import type { Setup } from '../../core/line/setup';
+import { itemsTakenBack, type ItemEdit } from '../../core/agenda/itemEdit';
 import { count, messages } from '../../core/text/sentences';
 import { type SetupEdit, edited, takenBack } from '../../core/line/setupEdit';
 import { columnArrays, type ColumnName, type StateColumns } from '../state/columns';
@@ -8,14 +9,14 @@ import { type JournalRecord, readJournal } from '../storage/journal';
 import { valueAt, type Columns } from '../storage/stateRecords';
 import type { EditResult } from './changeSetup';
 import { doneBefore } from './once';
-import type { MailState, Loading, Logged } from '../state/mailState';
+import type { Dated, MailState, Loading, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
 import type { Committing } from '../storage/committing';
 import { expunged } from '../state/internedTables';
 import type { UndoState } from '../border/log';
 import { canUndo, jobOf, undoneBy, type JournalHead } from '../state/journalHead';
 
-/** The columns that can be set back. The first that a change has is the one that it was made for. */
+/** The columns that can be set back. The first in which a message changed is the one that it was made for. */
 const names = [
   'place',
   'due',
@@ -62,12 +63,16 @@ class SettingBack {
     for (const name of present)
       if (!this.values.has(name)) this.values.set(name, new columnArrays[name](this.ids.length));
     for (let i = 0; i < ids.length; i++) {
-      for (const [at, name] of present.entries()) {
+      const was = (name: Name) => valueAt(before[name] ?? 0, i);
+      const became = (name: Name) => valueAt(after[name] ?? 0, i);
+      // Of a message that something else was made of since nothing is set back: it was made for the first that it changed.
+      const first = present.find((name) => was(name) !== became(name));
+      if (first && setBack(first, this.columns[first][ids[i]], was(first), became(first)) === null) continue;
+      this.ids[this.count++] = ids[i];
+      for (const name of present) {
         const now = this.columns[name][ids[i]];
-        const back = setBack(name, now, valueAt(before[name] ?? 0, i), valueAt(after[name] ?? 0, i));
-        if (at === 0 && back === null) break;
-        if (at === 0) this.ids[this.count++] = ids[i];
-        this.values.get(name)?.fill(home(name, back ?? now), this.count - 1, this.count);
+        const back = setBack(name, now, was(name), became(name)) ?? now;
+        this.values.get(name)?.fill(home(name, back), this.count - 1, this.count);
       }
     }
   }
@@ -110,6 +115,7 @@ class Homes {
 }
 
 type Undoable = Pick<MailState, 'columns' | 'setup' | 'tables'> &
+  Dated &
   Pick<Keeping, 'records'> &
   Pick<Loading, 'journalReady'> &
   Pick<Logged, 'heads' | 'commands'>;
@@ -119,6 +125,7 @@ interface Undoing {
   entry: JournalHead;
   back: SettingBack;
   edits: SetupEdit[];
+  items: ItemEdit[];
   /** How many things changed since, and would stay. */
   left: number;
   /** How many messages would come to the Inbox because their folder is gone. */
@@ -149,12 +156,17 @@ async function undoingOf(mailbox: Undoable, seq: number): Promise<Undoing | stri
     mailbox.setup,
     records.flatMap(({ setup }) => setup ?? []),
   );
+  const items = itemsTakenBack(
+    mailbox.items.all,
+    records.flatMap((record) => record.items ?? []),
+  );
   const next = edited(mailbox.setup, edits);
   if (!next.ok) return `It can’t be undone now: ${next.error}.`;
   const homes = new Homes(mailbox.tables, next.setup);
   for (const { change } of records) if (change) back.take(change, homes.of);
-  if (back.count === 0 && edits.length === 0) return overtaken(mailbox, records);
-  return { entry, back, edits, left: all - back.count + kept, homeless: homes.homeless };
+  if (back.count === 0 && edits.length === 0 && items.edits.length === 0) return overtaken(mailbox, records);
+  const left = all - back.count + kept + items.kept;
+  return { entry, back, edits, items: items.edits, left, homeless: homes.homeless };
 }
 
 /** Why nothing is left to undo of some records. */
@@ -182,7 +194,7 @@ export async function undo(mailbox: Undoable & Committing, command: string, seq:
   if (done) return { ok: true, receipt: done };
   const undoing = await undoingOf(mailbox, seq);
   if (typeof undoing === 'string') return { ok: false, error: undoing };
-  const { entry, back, edits, left, homeless } = undoing;
+  const { entry, back, edits, items, left, homeless } = undoing;
   const things = left === 1 ? 'one thing' : `${count(left)} things`;
   const aside = [
     ...(left > 0 ? [`${things} changed since and stayed`] : []),
@@ -196,6 +208,7 @@ export async function undo(mailbox: Undoable & Committing, command: string, seq:
     undoes: seq,
     ...(back.count ? back.change() : {}),
     ...(edits.length ? { setup: edits } : {}),
+    ...(items.length ? { items } : {}),
   });
   return { ok: true, receipt: { seq: newSeq, count: back.count, says } };
 }

@@ -1,5 +1,5 @@
 // Mail that comes in: told apart from what is here, sent down the line, stored, journalled.
-import type { Send } from '../../core/effects/effect';
+import type { Follow, Send } from '../../core/effects/effect';
 import { placedNow } from '../state/retention';
 import { withSender } from '../../core/junk/features';
 import { Line, type Decision } from '../../core/line/decide';
@@ -91,6 +91,8 @@ export interface Batch {
   cursor?: string;
   /** Hears, once they are in, what rules want sent of which messages. */
   sends?: (id: number, sends: readonly Send[]) => void;
+  /** The same of what rules do beyond the message. */
+  follows?: (id: number, follows: readonly Follow[]) => void;
 }
 
 interface Judged {
@@ -209,6 +211,7 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
   const judged: Judged[] = [];
   const waits: Waits = { putOff: [], delivered: [] };
   const sends: [id: number, sends: readonly Send[]][] = [];
+  const follows: [id: number, follows: readonly Follow[]][] = [];
   // What the post office hands out comes now; a file may hold what came long ago.
   const momentsOf = (sent: number) => {
     const came = Math.min(sent, now);
@@ -227,6 +230,7 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
     if (until !== null && until !== undefined) waits.putOff.push({ i, until });
     if (decision?.delivered && decision.place === 'inbox') waits.delivered.push({ i, at: decision.delivered });
     if (decision?.sends.length) sends.push([ids[i], decision.sends]);
+    if (decision?.follows.length) follows.push([ids[i], decision.follows]);
     trace[i] = tables.traces.add(decision?.trace ?? (message.why ? [message.why] : []));
   }
   const stored = incoming.map((m) => m.stored);
@@ -252,5 +256,6 @@ export async function addMessages(mailbox: TakingIn, incoming: readonly Incoming
   mailbox.text.append(first, incoming);
   mailbox.views.changed();
   for (const [id, its] of sends) batch.sends?.(id, its);
+  for (const [id, its] of follows) batch.follows?.(id, its);
   return [...ids];
 }

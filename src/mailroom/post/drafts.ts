@@ -13,7 +13,7 @@ import {
   type Quotable,
 } from '../../core/writing/answer';
 import { typedAddress } from '../../core/writing/recipient';
-import { firstWords, type Draft, type DraftContent, type DraftFile } from '../../core/writing/draft';
+import { firstWords, freshDraft, type Draft, type DraftContent, type DraftFile } from '../../core/writing/draft';
 import { fileName } from '../../core/text/fileName';
 import { exactTime } from '../../core/text/time';
 import type { Beginning, DraftResult, DraftRow, Kept } from '../border/drafts';
@@ -132,27 +132,16 @@ export async function beginDraft(
   const account = ids.length ? setup.accounts.at(derived.account(ids[0])) : undefined;
   const text = given.text ?? '';
   const draft: Draft = {
+    ...freshDraft,
     id,
     how,
     answers: ids,
     account: (ids.length && derived.account(ids[0]) >= 0 ? account?.id : undefined) ?? setup.accounts[0]?.id ?? '',
     ...heads(mailbox, how, ids),
-    bcc: '',
     rich,
     html: rich && text ? htmlOfText(text) : '',
     quoted,
-    signed: true,
-    files: [],
-    after: 'stay',
-    at: 0,
     newer: how === 'reply' || how === 'reply all' ? newerThan(mailbox, ids[0]).length : 0,
-    thrown: null,
-    due: null,
-    zone: 0,
-    tried: null,
-    edition: 1,
-    gone: false,
-    error: null,
     ...given,
     text,
   };

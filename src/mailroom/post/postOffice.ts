@@ -61,7 +61,7 @@ export interface PostOffice {
   readonly abilities: Abilities;
   /** How the last call went. */
   readonly connection: Connection;
-  changes(cursor: string | null): Promise<Changes>;
+  changes(cursor: string | null, own?: readonly string[]): Promise<Changes>;
   /** Tells what became of messages here. Only where it keeps that. */
   alter(alterations: Alteration[]): Promise<void>;
   /**
@@ -81,6 +81,8 @@ export interface DemoOffice {
   setRate(rate: ArrivalRate): Promise<ArrivalRate>;
   /** The setup of the demo mailbox, as a document. */
   setup(): Promise<unknown>;
+  /** Its tasks and appointments. */
+  agenda(): Promise<unknown>;
 }
 
 export const rateSchema = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() });

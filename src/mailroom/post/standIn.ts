@@ -67,7 +67,11 @@ class StandIn implements PostOffice {
     }
   }
 
-  readonly changes = (cursor: string | null) => this.ask(`/changes${asked(cursor)}`, undefined, changesSchema);
+  readonly changes = (cursor: string | null, own: readonly string[] = []) => {
+    const whose = own.length ? `for=${encodeURIComponent(own.join(','))}` : '';
+    const before = asked(cursor);
+    return this.ask(`/changes${before}${whose && `${before ? '&' : '?'}${whose}`}`, undefined, changesSchema);
+  };
 
   readonly submit = (raw: Uint8Array<ArrayBuffer>, cursor: string | null, bcc: readonly Address[] = []) =>
     this.ask(
@@ -93,4 +97,5 @@ export const demoOffice = (base = '/api/demo'): DemoOffice => ({
   rate: () => ask(`${base}/rate`, undefined, rateSchema),
   setRate: (rate) => ask(`${base}/rate`, asJson(rate), rateSchema),
   setup: () => ask(`${base}/setup`, undefined, z.unknown()),
+  agenda: () => ask(`${base}/agenda`, undefined, z.unknown()),
 });

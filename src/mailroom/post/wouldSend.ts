@@ -1,10 +1,13 @@
 // Whom a rule that forwards or answers would have written to, had the mail here come in now: known before it is saved.
 import { toAnswer } from '../../core/delivery/automaticAnswer';
 import type { Send } from '../../core/effects/effect';
+import { forwardedTo } from '../../core/effects/forward';
 import { Line } from '../../core/line/decide';
+import type { Setup } from '../../core/line/setup';
 import { edited, type SetupEdit } from '../../core/line/setupEdit';
 import { addressKey } from '../../core/mail/address';
 import type { Rule } from '../../core/rules/rule';
+import { rulesRun } from '../../core/rules/stampsRun';
 import type { WouldSend } from '../border/rules';
 import { arrivals, Asked, type SortedMail } from '../search/candidates';
 import type { Sorting, Viewing } from '../search/searching';
@@ -17,10 +20,10 @@ const mostLooked = 200;
 const mostNamed = 5;
 
 /** Whether what is sent is what a rule does, and not another one. */
-const makes = (rule: Rule, send: Send): boolean =>
+const makes = (rule: Rule, send: Send, names: Setup): boolean =>
   rule.then.some((action) =>
     send.do === 'forward'
-      ? action.do === 'forward' && action.to === send.to && action.form === send.form
+      ? action.do === 'forward' && forwardedTo(action, names).includes(send.to) && action.form === send.form
       : action.do === 'answer' && action.block === send.block,
   );
 
@@ -35,7 +38,7 @@ export async function wouldSend(
   wanted: () => boolean = () => true,
 ): Promise<WouldSend | null> {
   const next = edited(mailbox.setup, edits);
-  const rule = next.ok ? next.setup.rules.find(({ id }) => id === ruleId) : undefined;
+  const rule = next.ok ? rulesRun(next.setup).find(({ id }) => id === ruleId) : undefined;
   if (!next.ok || !rule) return null;
   if (!rule.then.some((action) => action.do === 'answer' || action.do === 'forward')) return null;
   await mailbox.readyToSort(next.setup, wanted);
@@ -54,7 +57,7 @@ export async function wouldSend(
     if (!matched.has(id) || derived.isOwn(id)) continue;
     report.looked++;
     // The stations and rules before it may take it.
-    const its = line.decided(envelope, candidate).sends.filter((send) => makes(rule, send));
+    const its = line.decided(envelope, candidate).sends.filter((send) => makes(rule, send, next.setup));
     const signs = its.length ? await reader.one(id, 'ruleSigns', hopMark) : null;
     if (!wanted()) return null;
     if (!signs) continue;

@@ -5,6 +5,7 @@ import type { Changes } from '../../core/effects/effects';
 import { placeTraits, type Place } from '../../core/mail/place';
 import { contradictions, unreached } from '../../core/rules/reach';
 import { conditionsOf, endsStation, type Rule } from '../../core/rules/rule';
+import { rulesRun } from '../../core/rules/stampsRun';
 import { type SetupEdit, edited } from '../../core/line/setupEdit';
 import type { DryRunReport, DryRunResult, RuleReach, RuleSetReport } from '../border/rules';
 import { bit } from '../state/columns';
@@ -114,9 +115,9 @@ function neverBefore(rules: readonly Rule[]): ReturnType<typeof unreached> {
 export function ruleReach(mailbox: Pick<MailState, 'setup'>, edits: SetupEdit[], id: string): RuleReach | null {
   const next = edited(mailbox.setup, edits);
   if (!next.ok || next.setup.rules.length > mostLive) return null;
-  const { rules } = next.setup;
+  const rules = rulesRun(next.setup);
   if (!rules.some((rule) => rule.id === id && rule.on)) return null;
-  const was = neverBefore(mailbox.setup.rules);
+  const was = neverBefore(rulesRun(mailbox.setup));
   const never = unreached(rules);
   return {
     never: never.get(id) ?? null,
@@ -168,7 +169,7 @@ export async function ruleSetReport(
   const next = edited(mailbox.setup, edits);
   const setup = next.ok ? next.setup : mailbox.setup;
   await mailbox.readyToSort(setup);
-  const { rules } = setup;
+  const rules = rulesRun(setup);
   const counts = new Map(rules.map(({ id }) => [id, { matches: 0, acts: 0, lostTo: new Map<string, number>() }]));
   const matcher = new Asked(mailbox, setup).matcher(rules);
   for (const candidate of candidates(mailbox)) {

@@ -1,4 +1,5 @@
 // A message opened for reading, and its attachments.
+import { attachmentName } from '../../core/mail/attachmentKind';
 import { byteText } from '../../core/mail/charset';
 import { isUnreadable, type Envelope } from '../../core/mail/envelopeSchema';
 import { messageOf } from '../../core/mail/mbox';
@@ -119,9 +120,10 @@ export async function attachment(
   if (!bytes) return null;
   await mailbox.envelopes.ensure([id], mailbox.columns.count);
   const info = mailbox.envelopes.get(id).attachments[index];
+  const type = info?.type ?? 'application/octet-stream';
   return {
-    name: fileName(info?.name ?? `attachment-${index + 1}`),
-    type: info?.type ?? 'application/octet-stream',
+    name: fileName(attachmentName({ name: info?.name ?? null, type }, index)),
+    type,
     bytes,
   };
 }

@@ -4,6 +4,7 @@ import { placeName } from '../../core/mail/place';
 import type { Envelope } from '../../core/mail/envelopeSchema';
 import { normalDomain } from '../../core/senders/normal';
 import { conditionsOf } from '../../core/rules/rule';
+import { rulesRun } from '../../core/rules/stampsRun';
 import { ruleName } from '../../core/rules/ruleWords';
 import { entryWords, RegisterIndex } from '../../core/senders/register';
 import type { Suspect, WhereWent } from '../border/junk';
@@ -141,7 +142,7 @@ function standing({ setup }: Pick<MailState, 'setup'>, words: string, found: rea
       ids: [],
       rows: [],
     });
-  for (const rule of setup.rules) {
+  for (const rule of rulesRun(setup)) {
     const moves = rule.then.some((action) => action.do === 'move');
     const about = [...conditionsOf(rule)].some((condition) => {
       const sought = 'text' in condition ? condition.text.toLowerCase() : '';

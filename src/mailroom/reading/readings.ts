@@ -5,6 +5,7 @@ import { answerSigns } from '../../core/delivery/automaticAnswer';
 import { passageOf } from '../../core/search/marks';
 import { featuresOf, namedFeaturesOf } from '../../core/junk/features';
 import { readForJunk } from '../../core/junk/junkReading';
+import { isCalendar } from '../../core/mail/attachmentKind';
 import { authenticationOf } from '../../core/mail/authentication';
 import { attachmentBytes, bodyBlocks, filesOf, hasAlternatives, inlinePictures } from '../../core/mail/body';
 import { decodeUnlabelled } from '../../core/mail/charset';
@@ -29,6 +30,9 @@ const [mostFields, longestField, mostSource] = [300, 5_000, 200_000];
 const largestPicture = 5_000_000;
 /** So much of HTML is looked through for links that lie, in characters: all that is ever shown of it. */
 const mostLinked = 1_000_000;
+
+/** A calendar that is larger is not looked at where it comes with a message, in bytes; nor more of it than so many. */
+const [largestCalendar, mostInvited] = [2_000_000, 20];
 
 /** A message opened for reading; `plain`: its plain text where it has both. */
 function opened({ raw, structure, text }: Message, plain: boolean) {
@@ -98,6 +102,19 @@ export const readings = {
     text: decodeUnlabelled(raw.subarray(0, mostSource)),
     size: raw.length,
   }),
+  /** The calendar that came with it: what of it can be read, the first of several; null where there is none. */
+  calendar: async ({ raw, structure }: Message, now: number) => {
+    const file = filesOf(raw, structure).find(isCalendar);
+    if (!file || file.bytes.length > largestCalendar) return null;
+    const { readCalendar } = await import('../../core/agenda/readCalendar');
+    const { items, method, remarks } = readCalendar(file.bytes, now);
+    return { items: items.slice(0, mostInvited), method, remarks: remarks.slice(0, 20) };
+  },
+  /** The days and hours that stand in its subject and text, as they read on the day on which it was written. */
+  dates: async ({ text }: Message, { subject, written, now }: { subject: string; written: number; now: number }) =>
+    (await import('../../core/agenda/foundDates'))
+      .datesIn(`${subject}\n${textWithout('quoted', text.slice(0, longestText))}`, written)
+      .filter(({ start }) => start > now - 86_400_000),
   /** Its bytes, as they came. */
   raw: ({ raw }: Message) => raw.slice(),
   /** Whether it may be answered automatically, by its header. */

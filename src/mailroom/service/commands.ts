@@ -1,12 +1,16 @@
 // The commands that the page may give: each is looked through at the border, then carried out by its room, one after
 // another.
 import { z } from 'zod';
+import { itemSchema } from '../../core/agenda/item';
+import { itemEditSchema } from '../../core/agenda/itemEdit';
+import { stampSchema } from '../../core/stamps/stamp';
 import { momentSchema } from '../../core/data/id';
 import { contentSchema, nameSchema } from '../../core/writing/draft';
 import { checkSetup } from '../../core/line/setup';
 import { setupEdits, setupEditSchema } from '../../core/line/setupEdit';
 import type { Mailroom } from '../border/mailroom';
 import type { Outcome, Receipt } from '../border/outcome';
+import { answerSchema, goingSchema } from '../border/agenda';
 import { beginningSchema } from '../border/drafts';
 import { dissolvingSchema } from '../border/rules';
 import { gatheringSchema } from '../border/trays';
@@ -23,6 +27,8 @@ import { thinOut } from '../commands/thinOut';
 import { undo, undoState } from '../commands/undo';
 import type { Mailbox } from './mailbox';
 import { beginDraft, keepDraft, keepDraftFile, throwDraft } from '../post/drafts';
+import { answerInvitation, editItems, mostEdits, takeUpCalendar } from '../post/itemMail';
+import { applyStamp } from '../post/stamping';
 import type { Outbox } from '../post/sending';
 import { leaveList } from '../post/leaveList';
 import { lastUndoable } from '../questions/logbook';
@@ -55,6 +61,7 @@ async function demoSetup(host: ServiceHost) {
 async function begin(open: Open, host: ServiceHost, kind: 'demo' | 'own'): Promise<Receipt> {
   const { mailbox } = open;
   const setup = kind === 'demo' ? await demoSetup(host) : mailbox.setup;
+  const items = kind === 'demo' ? itemSchema.array().parse(await host.demo.agenda().catch(() => [])) : [];
   const says = kind === 'demo' ? 'Began with the demo mailbox' : 'Began with an empty mailbox';
   const seq = await mailbox.exclusive(() =>
     mailbox.commit({
@@ -67,6 +74,7 @@ async function begin(open: Open, host: ServiceHost, kind: 'demo' | 'own'): Promi
           ? setupEdits(setup)
           : // From now on junk has its date.
             [{ list: 'junk', id: 'junk', item: { ...setup.junk, keepFrom: host.clock.now() } }],
+      ...(items.length ? { items: items.map((item) => ({ uid: item.uid, item })) } : {}),
       postOn: kind === 'demo',
     }),
   );
@@ -85,6 +93,26 @@ export function commandsOf(open: Open, host: ServiceHost, post: PostRoom, outbox
       const [chosen, checked] = [selectionSchema.safeParse(selection), actSchema.safeParse(what)];
       if (!chosen.success || !checked.success) return { ok: false, error: 'That act, or what it is for, is none.' };
       return inTurn(command, (mailbox) => act(mailbox, command, chosen.data, checked.data));
+    },
+    editItems: async (command, edits, says, going) => {
+      const checked = itemEditSchema.array().max(mostEdits).safeParse(edits);
+      if (!checked.success) return { ok: false, error: checked.error.issues[0].message };
+      saysSchema.parse(says);
+      const when = goingSchema.nullable().parse(going);
+      return inTurn(command, (mailbox) => editItems(mailbox, command, checked.data, says, when));
+    },
+    answerInvitation: (command, id, answer, going) => {
+      const [given, when] = [answerSchema.parse(answer), goingSchema.nullable().parse(going)];
+      return inTurn(command, (mailbox) => answerInvitation(mailbox, command, z.number().parse(id), given, when));
+    },
+    takeUpCalendar: (command, id) =>
+      inTurn(command, (mailbox) => takeUpCalendar(mailbox, command, z.number().parse(id))),
+    stamp: async (command, stamp, selection, sure, going) => {
+      const [read, chosen] = [stampSchema.safeParse(stamp), selectionSchema.safeParse(selection)];
+      if (!read.success || !chosen.success) return { ok: false, error: 'That stamp, or what it is for, is none.' };
+      const [asked, when] = [z.boolean().parse(sure), goingSchema.parse(going)];
+      const shared = await host.sharedDomains();
+      return inTurn(command, (mailbox) => applyStamp(mailbox, command, read.data, chosen.data, asked, when, shared));
     },
     thinOut: (command, id) => inTurn(command, (mailbox) => thinOut(mailbox, command, id)),
     editSetup: async (command, edits, says, runHere) => {

@@ -25,6 +25,7 @@ import { metaOf, takeUpMeta } from '../state/meta';
 import { lookThrough, lostWords } from '../state/damaged';
 import { readState, type ReadState } from '../state/readState';
 import { replay } from '../state/replay';
+import { Items } from '../state/items';
 import { SenderIndex } from '../state/senderIndex';
 import { RawStore } from '../storage/rawStore';
 import type { StoredMessage } from '../../core/mail/message';
@@ -80,6 +81,7 @@ export class Mailbox {
   /** The moment up to which flags that fell due were told of; 0 for never. */
   remindedAt = 0;
   readonly daysSeen = new DaysSeen();
+  readonly items = new Items((says) => this.tell(says));
   revision = 0;
   seq = 0;
   /** The first record of the journal that is kept. */
@@ -295,6 +297,7 @@ export class Mailbox {
       for (const id of record.change.ids) this.storing.changed(Math.floor(id / statePackSize));
       if (record.change.after.bits !== undefined) this.junk.changed(record.change.ids);
     }
+    this.items.apply(record.items ?? null);
     if (record.setup) this.setup = redone(this.setup, record.setup);
     if (record.cursor !== null) this.cursor = record.cursor;
     if (record.postOn !== null) this.postOn = record.postOn;
@@ -329,8 +332,8 @@ export class Mailbox {
     const seq = this.seq + 1;
     const intern = this.tables.takeNew();
     if (commit.add) this.columns.grow(commit.add.first + commit.add.count);
-    const { columns, setup } = this;
-    const content = recordOf(commit, { seq, at: this.now(), columns, setup, intern });
+    const { columns, setup, items } = this;
+    const content = recordOf(commit, { seq, at: this.now(), columns, setup, items, intern });
     try {
       await this.records.write(keyOf.journal(seq), content);
     } catch (error) {

@@ -6,6 +6,7 @@ import { deliver, nextDelivery } from '../commands/delivering';
 import { bringBack, nextReturn } from '../commands/puttingOff';
 import { nextDeletion, tidy } from '../commands/retention';
 import { fallenDue, nextReminder } from '../questions/agenda';
+import { itemsFallenDue, nextItemReminder } from '../questions/dated';
 import { rowOf } from '../questions/row';
 import { every, type Moment } from '../time/moments';
 import type { Open, ServiceHost } from './host';
@@ -52,12 +53,19 @@ export function momentsOf(open: Open, host: ServiceHost, post: PostRoom, outbox:
     },
     {
       name: 'reminders',
-      next: (now) => (open.mailbox.remindedAt === 0 ? now : nextReminder(open.mailbox, open.mailbox.remindedAt)),
+      next: (now) => {
+        const from = open.mailbox.remindedAt;
+        if (from === 0) return now;
+        const [flag, item] = [nextReminder(open.mailbox, from), nextItemReminder(open.mailbox, from)];
+        return flag === null || item === null ? (flag ?? item) : Math.min(flag, item);
+      },
       due: async (now) => {
         const from = open.mailbox.remindedAt || now;
         open.mailbox.remindedAt = now;
         const rows = await fallenDue(open.mailbox, from, now);
+        const items = await itemsFallenDue(open.mailbox, from, now);
         if (rows.length) host.tell({ kind: 'due', rows });
+        if (items.length) host.tell({ kind: 'items due', items });
         open.mailbox.storeSoon();
       },
     },

@@ -2,6 +2,8 @@
 import { messages, reasonOf } from '../../core/text/sentences';
 import type { PostStatus } from '../border/overview';
 import { addMessages } from '../intake/incoming';
+import { followRules, type ToFollow } from '../commands/ruleFollows';
+import { countAnswers } from '../post/itemMail';
 import { answerHeld } from '../post/automaticAnswers';
 import { sendByRules, type ToSendByRules } from '../post/ruleSends';
 import { incomingFrom } from '../post/incomingFrom';
@@ -76,6 +78,14 @@ export class PostRoom {
     );
   }
 
+  /** Counts what the invited answered. What can’t be read is left for the person to look at. */
+  private async countAnswers(ids: readonly number[]): Promise<void> {
+    const { mailbox } = this.open;
+    await countAnswers(mailbox, ids).catch((error: unknown) =>
+      mailbox.tell(`An answer to an invitation could not be counted: ${reasonOf(error)}`),
+    );
+  }
+
   /** Forwards and answers what rules want sent. What fails is told; it is not tried again. */
   private async sendByRules(sends: readonly ToSendByRules[]): Promise<void> {
     const { mailbox } = this.open;
@@ -97,12 +107,16 @@ export class PostRoom {
     const news = mailbox.cursor !== null;
     let arrived = 0;
     for (let more = true, part = 1; more && mailbox.postOn; part++) {
-      const changes = await post.changes(mailbox.cursor);
+      const changes = await post.changes(
+        mailbox.cursor,
+        mailbox.setup.accounts.map(({ address }) => address),
+      );
       more = changes.more;
       if (changes.arrived.length === 0 && changes.cursor === mailbox.cursor) break;
       const incoming = await incomingFrom(changes, this.host.pool.parse, mailbox.setup.junk.strictness > 0);
       arrived += incoming.length;
       const sends: ToSendByRules[] = [];
+      const follows: ToFollow[] = [];
       const ids = await mailbox.exclusive(() =>
         addMessages(mailbox, incoming, {
           command: `${job}/${part}`,
@@ -110,10 +124,13 @@ export class PostRoom {
           says: `${messages(arrived)} arrived`,
           cursor: changes.cursor,
           sends: (id, its) => sends.push({ id, sends: its }),
+          follows: (id, its) => follows.push({ id, follows: its }),
         }),
       );
       if (news) await this.answer(ids);
       if (news) await this.sendByRules(sends);
+      if (news) await followRules(mailbox, follows, this.host.sharedDomains);
+      if (news) await this.countAnswers(ids);
       const told = news ? toTell(mailbox, ids) : [];
       if (told.length) tell({ kind: 'told', rows: told });
     }

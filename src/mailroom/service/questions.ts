@@ -1,4 +1,6 @@
 // The questions that the page may ask: each is looked through at the border, then answered by its room.
+import { itemSchema } from '../../core/agenda/item';
+import { stampSchema } from '../../core/stamps/stamp';
 import { clearOutSchema } from '../../core/clearout/clearOut';
 import { setupEditSchema } from '../../core/line/setupEdit';
 import { placeSchema } from '../../core/mail/place';
@@ -12,10 +14,14 @@ import { senderSchema, sendersQuestionSchema } from '../border/senderTable';
 import { groupingSchema, selectionSchema, viewSchema } from '../border/views';
 import { aboutDraft, recipientsLike } from '../post/aboutDraft';
 import { wouldSend } from '../post/wouldSend';
+import { stampReport } from '../post/stamping';
 import { draftRow } from '../post/drafts';
 import { draftAsFile, type Outbox } from '../post/sending';
 import { contentSchema, nameSchema } from '../../core/writing/draft';
 import { agenda } from '../questions/agenda';
+import { dated } from '../questions/dated';
+import { exportItems } from '../questions/exportItems';
+import { forItem, inTheWay, madeOf, seenInvitation } from '../questions/invitation';
 import { clearOutCounts, clearOutReport } from '../questions/clearOutReport';
 import { openConversation, thinning } from '../questions/conversations';
 import { automaticAnswerSchema } from '../../core/delivery/automaticAnswer';
@@ -173,6 +179,30 @@ function ofDecisions(open: Open, host: ServiceHost) {
   } satisfies Partial<Mailroom>;
 }
 
+const uidsSchema = z.string().array().max(100_000);
+
+/** Of tasks, appointments and invitations. */
+function ofItems(open: Open, host: ServiceHost) {
+  const newest = new NewestOnly();
+  return {
+    dated: (from, to, most) =>
+      dated(open.mailbox, z.number().parse(from), z.number().parse(to), z.number().int().min(0).optional().parse(most)),
+    items: async (uids) => uidsSchema.parse(uids).flatMap((uid) => open.mailbox.items.all.get(uid) ?? []),
+    exportItems: (uids, enclosed) =>
+      exportItems(open.mailbox, uidsSchema.nullable().parse(uids), z.boolean().parse(enclosed)),
+    forItem: (id) => forItem(open.mailbox, z.number().parse(id)),
+    madeOf: (id) => madeOf(open.mailbox, z.number().parse(id)),
+    inTheWay: (item) => inTheWay(open.mailbox, itemSchema.parse(item)),
+    invitation: (id) => seenInvitation(open.mailbox, z.number().parse(id)),
+    stampReport: async (stamp, selection, asker) => {
+      const wanted = newest.ask(z.string().parse(asker));
+      const shared = await host.sharedDomains();
+      if (!wanted()) return null;
+      return stampReport(open.mailbox, stampSchema.parse(stamp), selectionSchema.parse(selection), shared);
+    },
+  } satisfies Partial<Mailroom>;
+}
+
 /** How many messages of a dry run are shown. */
 const shownSchema = z.number().int().min(1).max(1_000_000).optional();
 
@@ -203,6 +233,7 @@ export function questionsOf(open: Open, host: ServiceHost, post: () => PostStatu
     ...ofMail(open),
     ...ofSenders(open, host),
     ...ofDecisions(open, host),
+    ...ofItems(open, host),
     overview: async () => overview(open.mailbox, post(), dayStart(host.clock.now())),
     begun: async () => open.mailbox.seq > 0 || open.mailbox.columns.count > 0,
   } satisfies Partial<Mailroom>;

@@ -5,6 +5,7 @@ import { Moments } from '../time/moments';
 import { commandsOf } from './commands';
 import type { Open, ServiceHost } from './host';
 import { momentsOf } from './moments';
+import { settleFollowing } from '../post/following';
 import { Outbox } from '../post/sending';
 import { PostRoom } from './post';
 import { questionsOf } from './questions';
@@ -62,9 +63,9 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       if (!host.room.has(margin)) hearer.full(true);
       planned = () => moments.changed();
       // What waits to be sent is planned once it is known; drafts that can’t be read hold up nothing else.
-      void open.mailbox.drafts
-        .ready()
-        .catch((error: unknown) => open.mailbox.tell(`Drafts could not be read: ${reasonOf(error)}`));
+      void settleFollowing(open.mailbox).catch((error: unknown) =>
+        open.mailbox.tell(`Drafts could not be read: ${reasonOf(error)}`),
+      );
       return moments.wake();
     })
     // Once all is in memory and nothing else begins, the first search is made ready.

@@ -92,6 +92,12 @@ export class StateColumns {
     this.tray = grown(this.tray, new Uint16Array(size));
   }
 
+  /** Takes all over from other columns. */
+  copy(from: StateColumns): void {
+    for (const name of columnNames) Object.assign(this, { [name]: from[name].slice() });
+    this.count = from.count;
+  }
+
   /** The values that some messages have in one column. */
   pick(name: ColumnName, ids: Int32Array): Exclude<Column, number> {
     const from = this[name];

@@ -34,7 +34,8 @@ function kindsOf({
   add,
   change,
   setup,
-}: Pick<JournalRecord, 'undoes' | 'final' | 'add' | 'change' | 'setup'>): LogKind[] {
+  items,
+}: Pick<JournalRecord, 'undoes' | 'final' | 'add' | 'change' | 'setup' | 'items'>): LogKind[] {
   const kinds: LogKind[] = [];
   if (undoes !== null) kinds.push('undone');
   if (add) kinds.push('arrived');
@@ -48,6 +49,7 @@ function kindsOf({
       kinds.push('marked');
   }
   if (setup) kinds.push('setup');
+  if (items) kinds.push('agenda');
   return kinds;
 }
 

@@ -4,6 +4,7 @@ import type { Clock } from '../time/clock';
 import type { StateColumns } from './columns';
 import type { DaysSeen } from './daysSeen';
 import type { Derived } from './derived';
+import type { Items } from './items';
 import type { Tables } from './internedTables';
 import type { JournalHead } from './journalHead';
 
@@ -14,6 +15,11 @@ export interface MailState extends Clock {
   readonly derived: Derived;
   readonly setup: Setup;
   readonly daysSeen: DaysSeen;
+}
+
+/** Tasks and appointments. */
+export interface Dated {
+  readonly items: Items;
 }
 
 /** At which change the state is. */

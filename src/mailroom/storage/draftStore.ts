@@ -58,9 +58,16 @@ export class DraftStore {
     return this.kept.get(id) ?? null;
   }
 
-  /** All that something was written in, what was typed last first; not those that were thrown away. */
+  /** All that something was written in, what was typed last first; not those that were thrown away, or wait for a command. */
   list(): Draft[] {
-    return [...this.kept.values()].filter(({ thrown, at }) => thrown === null && at > 0).sort((a, b) => b.at - a.at);
+    return [...this.kept.values()]
+      .filter(({ thrown, at, command }) => thrown === null && at > 0 && command === null)
+      .sort((a, b) => b.at - a.at);
+  }
+
+  /** Those that wait for a command to be done. */
+  waiting(): Draft[] {
+    return [...this.kept.values()].filter(({ command }) => command !== null);
   }
 
   /** Stores a draft in place of what it was. */

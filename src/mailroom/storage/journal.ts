@@ -1,6 +1,8 @@
 // The journal: one record for each command, written before it is applied. What a command is to write becomes a record
 // here, and records are read back in their order.
 import { type SetupEdit, withInverses, setupChangeSchema } from '../../core/line/setupEdit';
+import { itemChangeSchema, withBefore, type ItemEdit } from '../../core/agenda/itemEdit';
+import type { Item } from '../../core/agenda/item';
 import { SpoiltRecord, type Records } from './records';
 import { type Column, type Columns, columns } from './stateRecords';
 import { int32 } from './schemas';
@@ -24,6 +26,8 @@ export const journalSchema = z.object({
   add: z.object({ first: z.number(), count: z.number() }).nullable(),
   change: z.object({ ids: int32, before: columns, after: columns }).nullable(),
   setup: z.array(setupChangeSchema).nullable(),
+  /** Tasks and appointments that changed; absent where none did. */
+  items: z.array(itemChangeSchema).optional(),
   /** Words added to the tables, with the index of the first. */
   intern: z.object({
     places: z.object({ first: z.number(), items: z.array(z.string()) }),
@@ -49,6 +53,7 @@ export interface Commit {
   ids?: Int32Array;
   after?: Columns;
   setup?: SetupEdit[];
+  items?: ItemEdit[];
   cursor?: string;
   postOn?: boolean;
 }
@@ -59,12 +64,13 @@ export interface Standing {
   at: number;
   columns: { pick(name: keyof Columns, ids: Int32Array): Column };
   setup: Setup;
+  items: { readonly all: ReadonlyMap<string, Item> };
   /** Words that the command added to the tables. */
   intern: JournalRecord['intern'];
 }
 
 /** The record of a command, with what takes it back. */
-export function recordOf(commit: Commit, { seq, at, columns, setup, intern }: Standing): JournalRecord {
+export function recordOf(commit: Commit, { seq, at, columns, setup, items, intern }: Standing): JournalRecord {
   const { ids, after } = commit;
   const before: Columns = {};
   if (ids && after) for (const name of Object.keys(after) as (keyof Columns)[]) before[name] = columns.pick(name, ids);
@@ -79,6 +85,7 @@ export function recordOf(commit: Commit, { seq, at, columns, setup, intern }: St
     add: commit.add ?? null,
     change: ids && after ? { ids: Int32Array.from(ids), before, after } : null,
     setup: commit.setup ? withInverses(setup, commit.setup) : null,
+    ...(commit.items ? { items: withBefore(items.all, commit.items) } : {}),
     intern,
     cursor: commit.cursor ?? null,
     postOn: commit.postOn ?? null,

@@ -17,6 +17,8 @@ export const metaSchema = z.object({
   traces: z.array(z.array(traceLineSchema)),
   trays: z.array(z.string()).default(['']),
   setup: setupSchema,
+  /** Tasks and appointments as one text (state/items.ts). */
+  items: z.string().default(''),
   /** The post office's cursor; null before the first check or where there is none. */
   cursor: z.string().nullable(),
   postOn: z.boolean(),

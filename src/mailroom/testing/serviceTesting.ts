@@ -66,6 +66,7 @@ export const starter =
         rate: async () => ({ perMinute: 3, paused: false }),
         setRate: async (rate) => rate,
         setup: async () => setup(),
+        agenda: async () => [],
       },
       shippedModel: async () => null,
       sharedDomains: async () => new Set<string>(),
