@@ -13,6 +13,7 @@ import {
   SearchX,
   ShieldX,
   SlidersHorizontal,
+  Stamp,
   Tags,
   TextCursorInput,
   UserCheck,
@@ -30,7 +31,7 @@ export interface PageEntry {
 
 /** The work of the mailroom. */
 export const workPages: readonly PageEntry[] = [
-  { to: '/agenda', name: 'Agenda', icon: CalendarDays, says: 'What is flagged, and for when' },
+  { to: '/agenda', name: 'Agenda', icon: CalendarDays, says: 'Flags, tasks and appointments, by day' },
   { to: '/clear-out', name: 'Clear-out', icon: PackageOpen, says: 'Archive or bin much at once, by what it is' },
   { to: '/senders', name: 'Senders', icon: Users, says: 'Who writes how much, and leaving their lists' },
   { to: '/where', name: 'Where did my mail go?', icon: SearchX, says: 'What took a message that is missed' },
@@ -52,6 +53,7 @@ export const setupPages: readonly PageEntry[] = [
     icon: TextCursorInput,
     says: 'Pieces of writing, put in by a few letters',
   },
+  { to: '/stamps', name: 'Stamps', icon: Stamp, says: 'Several acts by one press, or a digit' },
   { to: '/labels', name: 'Labels and folders', icon: Tags, says: 'Their names, inks and order' },
   { to: '/telling', name: 'Being told', icon: BellRing, says: 'By a banner or a sound, and of which mail' },
   { to: '/desk', name: 'The desk', icon: SlidersHorizontal, says: 'Rows, the reading area, what a swipe does' },

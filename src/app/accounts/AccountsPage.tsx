@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { accountTrouble, type Account } from '../../core/mail/account';
 import { addressKey } from '../../core/mail/address';
@@ -12,6 +11,7 @@ import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { usePart } from '../ui/usePart';
 import { DraftForm } from '../ui/DraftForm';
+import { useDraft } from '../ui/useDraft';
 import { count } from '../../core/text/sentences';
 
 // The editor is large, and wanted only where something is written.
@@ -122,14 +122,13 @@ function InTheInbox({ overview: { setup, accounts } }: { overview: Overview }) {
 /** The person's own addresses and the shared ones that they look after. */
 export function AccountsPage() {
   const overview = useMailbox((s) => s.overview);
-  const [draft, setDraft] = useState<Account | null>(null);
+  const { draft, setDraft, close } = useDraft<Account>();
   if (!overview) return null;
   const { setup } = overview;
   const others = setup.accounts.filter((a) => a.id !== draft?.id);
   const error = draft && accountTrouble(draft, others);
   const edit = async (id: string, item: Account | null, says: string) => {
-    if (tellOutcome(await mailroom.editSetup(commandId(), [{ list: 'accounts', id, item }], says, false)))
-      setDraft(null);
+    if (tellOutcome(await mailroom.editSetup(commandId(), [{ list: 'accounts', id, item }], says, false))) close(id);
   };
   return (
     <Page

@@ -5,6 +5,7 @@ import type { readCards, ReadCards } from '../../core/contacts/vcard';
 import { count } from '../../core/text/sentences';
 import { commandId } from '../state/desk';
 import { Dialog } from '../ui/Dialog';
+import { Remarks } from '../ui/Remarks';
 import { editContacts } from './editContacts';
 
 const mostShown = 100;
@@ -60,22 +61,7 @@ function Preview({ name, read, contacts, onClose }: PreviewProps) {
         {count(read.cards)} card{read.cards === 1 ? '' : 's'}: {count(added)} new, {count(changed)} with more about
         somebody who is here, {count(same)} here already.
       </p>
-      {read.remarks.length > 0 && (
-        <details
-          className="mt-2 border-l-4 border-accent bg-base-200 px-3 py-1.5 text-sm"
-          open={read.contacts.length === 0}
-        >
-          <summary className="cursor-pointer">Not taken, or not whole: {count(read.remarks.length)}</summary>
-          <ul tabIndex={0} aria-label="Not taken, or not whole" className="max-h-40 overflow-y-auto">
-            {read.remarks.slice(0, mostShown).map(({ line, says }, n) => (
-              <li key={n} className="[overflow-wrap:anywhere]">
-                Line {count(line)}: {says}
-              </li>
-            ))}
-            {read.remarks.length > mostShown && <li>And {count(read.remarks.length - mostShown)} more.</li>}
-          </ul>
-        </details>
-      )}
+      <Remarks remarks={read.remarks} open={read.contacts.length === 0} />
       <ul tabIndex={0} aria-label="Would be taken" className="mt-2 max-h-60 overflow-y-auto border-y border-base-300">
         {changes.slice(0, mostShown).map(({ id, item }) => (
           <li key={id} className="flex gap-2 px-1 py-0.5">

@@ -4,7 +4,7 @@ import { parseQuery } from '../../core/search/query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Row } from '../../mailroom/border/rows';
-import type { Act, Selection } from '../../mailroom/border/views';
+import type { Act, Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import {
   attendActs,
@@ -12,6 +12,7 @@ import {
   goToLane,
   runAct,
   say,
+  setChosen,
   setReach,
   tick,
   tickOnly,
@@ -36,6 +37,11 @@ import { DeskEdge, shownFilters, toggleGrouped } from './DeskEdge';
 import { HabitOffer } from './HabitOffer';
 import type { RowListHandle } from './RowList';
 import { StampBar } from './StampBar';
+import { openItem } from '../agenda/itemDraft';
+import { StampQuestions } from '../stamps/StampQuestions';
+import { StampRow } from '../stamps/StampRow';
+import { usePress } from '../stamps/usePress';
+import { mostDigits, type Stamp } from '../../core/stamps/stamp';
 import { useKeys, type KeyMap } from '../ui/useKeys';
 import { SoughtContext } from '../ui/Marked';
 import { HoldStrip } from '../delivery/HoldStrip';
@@ -119,10 +125,20 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
     setAsking(null);
     setRescuing(null);
   };
-  return { target, asking, rescuing, answered, moveAway, exportTarget, press, ask, surely };
+  const setup = useMailbox((s) => s.overview?.setup);
+  const stamps = usePress(setup, moveAway);
+  const pressStamp = (stamp: Stamp, look: boolean) =>
+    withTarget((its) =>
+      look ? stamps.look(stamp, its.selection.ids) : stamps.press(stamp, its.selection.ids, conversationsOf(its)),
+    );
+  useEffect(() => setChosen(target?.selection.ids ?? noneChosen));
+  return { target, asking, rescuing, answered, moveAway, exportTarget, press, ask, surely, stamps, pressStamp };
 }
 
 type DeskActs = ReturnType<typeof useDeskActs>;
+
+/** Of how many conversations, as far as the desk knows. */
+const conversationsOf = ({ rows, open }: Target): number => (open === null ? rows : 1);
 
 /** Presses the button of a key; where none is on the screen, says why the key does nothing. */
 function pressKeyed(key: string, whyNot?: string): void {
@@ -156,6 +172,43 @@ function forwardAll(how: 'forward' | 'attach', ids: number[]): void {
     say({ text: `No more than ${count(mostForwarded)} messages are forwarded at once.`, tone: 'trouble' });
   else if (ids.length) answerWith(how, ids);
   else say({ text: 'Open a message first, or tick some.', tone: 'trouble' });
+}
+
+/** The digits of the stamps: 0 before one shows what it would do, first. */
+function useStampKeys({ pressStamp }: DeskActs): void {
+  const looksFirst = useRef(false);
+  const press = (digit: number) => {
+    const look = looksFirst.current;
+    looksFirst.current = false;
+    const stamp = useMailbox.getState().overview?.setup.stamps.at(digit - 1);
+    if (stamp) pressStamp(stamp, look);
+    else say({ text: `No stamp has the digit ${digit}: make one on the page Stamps.`, tone: 'trouble' });
+  };
+  const keys: KeyMap = {
+    0: () => {
+      looksFirst.current = true;
+      say({ text: 'Now a digit: what that stamp would do is shown first.', tone: 'done' });
+    },
+  };
+  for (let digit = 1; digit <= mostDigits; digit++) keys[digit] = () => press(digit);
+  useKeys(keys);
+}
+
+/** Makes a task or an appointment of messages, or says why not. */
+function makeOf(kind: 'task' | 'appointment', ids: number[]): void {
+  if (ids.length) void openItem(kind, ids);
+  else say({ text: 'Open a message first, or tick some.', tone: 'trouble' });
+}
+
+/** The keys of the acts in a view; what does nothing there says so. */
+function actKeysIn(view: View, press: DeskActs['press']): KeyMap {
+  const keys: KeyMap = {};
+  const where = view.kind === 'place' ? placeName(view.place, []) : 'this list';
+  for (const act of deskActs)
+    keys[act.pressed] = () => say({ text: `“${act.word}” does nothing in ${where}.`, tone: 'trouble' });
+  for (const act of actsIn(view)) keys[act.pressed] = () => press(act);
+  keys.backspace = keys.delete;
+  return keys;
 }
 
 /** The keys of the desk. */
@@ -236,6 +289,8 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
       const { overview } = useMailbox.getState();
       if (overview) void contactsFrom(chosenIds(), overview.setup);
     },
+    'shift+k': () => makeOf('task', chosenIds()),
+    'shift+a': () => makeOf('appointment', chosenIds()),
     w: toggleWhy,
     g: () => toggleGrouped(viewPath(where.view)),
     v: () => go({ lanes: !where.lanes }),
@@ -245,15 +300,7 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
     q: () => pressKeyed('query-form'),
     z: () => pressKeyed('clear-out'),
   };
-  for (const act of deskActs)
-    keys[act.pressed] = () =>
-      say({
-        text: `“${act.word}” does nothing in ${view.kind === 'place' ? placeName(view.place, []) : 'this list'}.`,
-        tone: 'trouble',
-      });
-  for (const act of actsIn(view)) keys[act.pressed] = () => press(act);
-  keys.backspace = keys.delete;
-  useKeys(keys);
+  useKeys({ ...keys, ...actKeysIn(view, press) });
 }
 
 /** The row of the open message; also before the mailroom has said where it stands, since a key may follow at once. */
@@ -277,6 +324,7 @@ export function DeskPage() {
   const openRow = open === null ? undefined : rowOfOpen(desk, open);
   const acts = useDeskActs(desk, openRow);
   useDeskKeys(desk, acts, openRow);
+  useStampKeys(acts);
   useEffect(() => {
     if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
   }, [openIndex]);
@@ -316,11 +364,23 @@ export function DeskPage() {
         onExport={(format) => void acts.exportTarget(format)}
         onUntick={clearTicks}
         onTickAll={() => tickOnly(view, grouping, 'all')}
+        stamps={
+          <StampRow
+            setup={setup}
+            ids={acts.target?.selection.ids ?? noneChosen}
+            conversations={acts.target ? conversationsOf(acts.target) : 0}
+            onPress={(stamp) => acts.pressStamp(stamp, false)}
+            onLook={(stamp) => acts.pressStamp(stamp, true)}
+          />
+        }
       />
+      <StampQuestions press={acts.stamps} />
       <DeskDialogs acts={acts} setup={setup} />
     </main>
   );
 }
+
+const noneChosen: readonly number[] = [];
 
 function NothingHere() {
   return (

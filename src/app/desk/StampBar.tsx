@@ -8,6 +8,7 @@ import {
   X,
   type LucideIcon,
 } from 'lucide-react';
+import type { ReactNode } from 'react';
 import type { View } from '../../mailroom/border/views';
 import { undoLast, useDesk, type Reach } from '../state/desk';
 import { lastDone, useUndoing } from '../state/undoing';
@@ -33,6 +34,8 @@ interface StampBarProps {
   onExport: (format: 'mbox' | 'eml') => void;
   onUntick: () => void;
   onTickAll: () => void;
+  /** The stamps, below the acts. */
+  stamps: ReactNode;
 }
 
 /** On a telephone the word stands under its icon. */
@@ -98,6 +101,7 @@ export function StampBar(props: StampBarProps) {
     onExport,
     onUntick,
     onTickAll,
+    stamps,
   } = props;
   const many =
     target && target.open === null
@@ -161,6 +165,7 @@ export function StampBar(props: StampBarProps) {
         </span>
       )}
       <UndoSpot />
+      {stamps}
     </footer>
   );
 }
@@ -193,7 +198,7 @@ export function UndoSpot() {
           aria-label={`Undo: ${next.says}`}
           aria-keyshortcuts="Control+Z"
         >
-          <Undo2 size={16} aria-hidden className="shrink-0" /> Undo
+          <Undo2 size={16} aria-hidden className="shrink-0" /> {says ? 'Undo:' : 'Undo'}
           {says && <span className="min-w-0 truncate font-normal max-md:hidden">{says}</span>}
         </button>
       )}

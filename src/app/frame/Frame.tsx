@@ -18,6 +18,7 @@ import type { Act } from '../../mailroom/border/views';
 import type { Target } from '../desk/deskActs';
 import { act, undoLast } from '../state/desk';
 import { useMailbox } from '../state/overview';
+import { useItemDraft } from '../agenda/itemDraft';
 import { useDrafts, writeNew } from '../state/drafts';
 import { usePreferences } from '../state/preferences';
 import { useKeys } from '../ui/useKeys';
@@ -31,6 +32,7 @@ import { DiskFull, StorageLost, Troubles } from './Troubles';
 
 // Writing comes with the first draft.
 const writingPart = () => import('../writing/WritingPanel');
+const itemPart = () => import('../agenda/ItemPanel');
 
 const themes = [
   { theme: 'system', next: 'light', icon: SunMoon, word: 'Light and dark as the system has it' },
@@ -142,6 +144,8 @@ export function Frame() {
   const [dragged, setDragged] = useState<Target | null>(null);
   const writing = useDrafts((s) => s.open);
   const Writing = usePart(writingPart, writing !== null)?.WritingPanel;
+  const item = useItemDraft((s) => s.open !== null);
+  const Item = usePart(itemPart, item)?.ItemPanel;
   // Only a mouse drags: on a touch screen the same movement is a swipe. The keyboard moves by M and L.
   const sensors = useSensors(useSensor(MouseSensor, { activationConstraint: { distance: 6 } }));
   const drop = ({ active, over }: DragEndEvent) => {
@@ -165,7 +169,9 @@ export function Frame() {
       </main>
     );
   if (!begun && pathname !== '/welcome') return <Navigate to="/welcome" replace />;
-  if (begun && pathname === '/welcome') return <Navigate to="/inbox" replace />;
+  // Only here is it said where one goes from there: two that say it may each be the last.
+  if (begun && pathname === '/welcome')
+    return <Navigate to={overview.post.on || overview.total > 0 ? '/inbox' : '/mail'} replace />;
   if (!begun) return <Outlet />;
 
   return (
@@ -208,6 +214,7 @@ export function Frame() {
             <Outgoing />
             <Outlet />
           </div>
+          {item && Item && <Item />}
           {writing !== null && Writing && <Writing key={writing} id={writing} />}
         </div>
         {keys && <KeySheet onClose={() => setKeys(false)} />}

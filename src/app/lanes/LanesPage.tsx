@@ -1,5 +1,4 @@
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { lanesOf, type Lane, type LaneWhat } from '../../core/search/lane';
 import { parseQuery } from '../../core/search/query';
@@ -15,6 +14,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
+import { useDraft } from '../ui/useDraft';
 import { viewName } from '../ui/naming';
 import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
@@ -121,14 +121,14 @@ function WhatTheyHold({ view, lanes }: { view: View; lanes: readonly Lane[] }) {
 
 function LanesOf({ view, of, overview }: { view: View; of: string; overview: Overview }) {
   const { setup } = overview;
-  const [draft, setDraft] = useState<Lane | null>(null);
+  const { draft, setDraft, close } = useDraft<Lane>();
   const own = setup.lanes.filter((lane) => lane.of === of);
   const lanes = lanesOf(setup.lanes, of);
   const name = viewName(view, setup);
   const idOf = (lane: Lane) => (own.length ? lane.id : ownLane(lane).id);
   const edit = async (edits: SetupEdit[], says: string) => {
     const all = [...ownLanes(setup.lanes, of), ...edits];
-    if (tellOutcome(await mailroom.editSetup(commandId(), all, says, false))) setDraft(null);
+    if (tellOutcome(await mailroom.editSetup(commandId(), all, says, false))) close(...edits.map(({ id }) => id));
   };
   const move = (lane: Lane, by: number) =>
     void edit(laneMoved(setup.lanes, of, idOf(lane), by), `Moved the lane ${lane.name}`);

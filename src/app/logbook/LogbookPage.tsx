@@ -26,6 +26,7 @@ const kindNames: Record<LogKind, string> = {
   flagged: 'flagged',
   labelled: 'labelled',
   arrived: 'arrived or brought in',
+  agenda: 'tasks and appointments',
   setup: 'settings',
   undone: 'undone',
   deleted: 'deleted for good',

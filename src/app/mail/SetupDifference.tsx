@@ -16,6 +16,7 @@ const listWords: Record<SetupList, string> = {
   told: 'Being told',
   contacts: 'Contacts',
   trays: 'Trays',
+  stamps: 'Stamps',
   blocks: 'Text blocks',
   rules: 'Rules',
 };

@@ -1,7 +1,7 @@
 import { Download, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { AttachmentInfo } from '../../core/mail/body';
-import { longestSeen, seenAs, type Seen } from '../../core/mail/attachmentKind';
+import { attachmentName, longestSeen, seenAs, type Seen } from '../../core/mail/attachmentKind';
 import { count } from '../../core/text/sentences';
 import { mailroom } from '../../mailroom/client';
 import { Waiting } from '../ui/Waiting';
@@ -44,7 +44,7 @@ function useSeen(id: number, index: number): { seen: Seen | 'gone' | null; addre
 export function AttachmentSeen({ id, index, attachment, onSave, onClose }: AttachmentSeenProps) {
   const { seen, address } = useSeen(id, index);
   const [broken, setBroken] = useState(false);
-  const name = attachment.name ?? 'Unnamed';
+  const name = attachmentName(attachment, index);
   return (
     <figure className="m-0 rounded border border-base-300" aria-label={name}>
       <figcaption className="flex items-center gap-2 border-b border-base-300 px-3 py-1 text-sm">

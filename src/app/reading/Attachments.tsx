@@ -2,7 +2,7 @@ import { Eye, FolderDown, Paperclip } from 'lucide-react';
 import { useState } from 'react';
 import { count } from '../../core/text/sentences';
 import type { AttachmentInfo } from '../../core/mail/body';
-import { maybeSeen } from '../../core/mail/attachmentKind';
+import { attachmentName, maybeSeen } from '../../core/mail/attachmentKind';
 import { AttachmentSeen } from './AttachmentSeen';
 import { mailroom } from '../../mailroom/client';
 import { say } from '../state/desk';
@@ -35,14 +35,14 @@ interface AttachmentProps {
 
 /** An attachment, saved with one press; with another it is looked at, where there is something to see. */
 function Attachment({ one, looked, onLook }: AttachmentProps) {
-  const { attachment, from } = one;
-  const name = attachment.name ?? 'Unnamed';
+  const { attachment, index, from } = one;
+  const name = attachmentName(attachment, index);
   return (
     <span className="join max-w-80">
       <button
         className="btn join-item h-auto min-h-7 min-w-0 shrink py-1 font-normal btn-outline btn-xs"
         onClick={() => void save(one)}
-        title={`Save ${attachment.name ?? 'unnamed attachment'} (${attachment.type})${from ? `, from ${from}` : ''}`}
+        title={`Save ${name} (${attachment.type})${from ? `, from ${from}` : ''}`}
       >
         <Paperclip size={13} aria-hidden />
         <span className="truncate">{name}</span>

@@ -1,3 +1,6 @@
+import { isCalendar } from '../../core/mail/attachmentKind';
+import { MadeOfIt } from '../agenda/MadeOfIt';
+import { InvitationIn } from './InvitationIn';
 import { ContactRound, FileCode2, Filter, Forward, Printer, Reply, ReplyAll, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -104,6 +107,7 @@ function Acts({ row, message, setup, plain, onPlain }: HeadProps) {
       >
         <FileCode2 size={14} aria-hidden /> Source
       </button>
+      <MadeOfIt id={id} />
       {source && <SourceDialog id={id} onClose={() => setSource(false)} />}
       {row.labels.map((label) => (
         <InkTag key={label} id={label} setup={setup} />
@@ -256,6 +260,7 @@ export function Message({ row, setup, heading = false }: MessageProps) {
           </span>
         </p>
       )}
+      {message.attachments.some(isCalendar) && <InvitationIn id={id} />}
       <Suspicions
         list={message.suspicions}
         dead={message.dead && message.blocks.some((b) => b.kind === 'html' || hasLink(b.content))}

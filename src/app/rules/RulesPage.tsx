@@ -1,12 +1,4 @@
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { ArrowDown, ArrowUp, FileCode2, GripVertical, Plus, TriangleAlert } from 'lucide-react';
+import { FileCode2, Plus, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Setup } from '../../core/line/setup';
 import type { Contradiction } from '../../core/rules/reach';
@@ -22,6 +14,7 @@ import { DryRunPanel } from '../dryrun/DryRunPanel';
 import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { Halves, Page } from '../ui/Page';
+import { MoveButtons, SortableItem, SortableList } from '../ui/Sortable';
 import { count, messages } from '../../core/text/sentences';
 
 type RuleReport = RuleSetReport['rules'][number];
@@ -67,7 +60,6 @@ function Reported({ report, setup }: { report: RuleReport; setup: Setup }) {
 interface RuleItemProps {
   rule: Rule;
   at: number;
-  last: boolean;
   setup: Setup;
   report: RuleReport | null;
   contradictions: Contradiction[];
@@ -75,27 +67,10 @@ interface RuleItemProps {
   edit: (edits: SetupEdit[], says: string) => Promise<boolean>;
 }
 
-function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit }: RuleItemProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
-    id: rule.id,
-  });
+function RuleItem({ rule, at, setup, report, contradictions, onMove, edit }: RuleItemProps) {
   const name = ruleName(rule, setup);
   return (
-    <li
-      ref={setNodeRef}
-      style={{ transform: CSS.Transform.toString(transform), transition }}
-      className={`flex flex-wrap items-start gap-2 rounded-box border border-base-300 bg-base-100 px-2 py-2 ${rule.on ? '' : 'quiet'} ${isDragging ? 'relative z-10 shadow' : ''}`}
-    >
-      <button
-        ref={setActivatorNodeRef}
-        className="btn cursor-grab touch-none btn-square btn-ghost btn-xs"
-        {...attributes}
-        {...listeners}
-        aria-label={`Drag “${name}”`}
-        title="Drag; or Space, then the arrow keys"
-      >
-        <GripVertical size={14} />
-      </button>
+    <SortableItem id={rule.id} name={name} className={`items-start rounded-box px-2 py-2 ${rule.on ? '' : 'quiet'}`}>
       <span className="quiet w-5 pt-0.5 text-right tabular-nums">{at + 1}</span>
       <div className="min-w-52 flex-1">
         <Link className="link font-semibold" to={rulePath(rule.id)}>
@@ -131,22 +106,7 @@ function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit 
           />
           {rule.on ? 'on' : 'off'}
         </label>
-        <button
-          className="btn btn-square btn-ghost btn-xs"
-          aria-label={`Move “${name}” up`}
-          disabled={at === 0}
-          onClick={() => onMove(at - 1)}
-        >
-          <ArrowUp size={14} />
-        </button>
-        <button
-          className="btn btn-square btn-ghost btn-xs"
-          aria-label={`Move “${name}” down`}
-          disabled={last}
-          onClick={() => onMove(at + 1)}
-        >
-          <ArrowDown size={14} />
-        </button>
+        <MoveButtons name={name} at={at} of={setup.rules.length} onMove={onMove} />
         <button
           className="btn btn-ghost btn-xs"
           aria-label={`Take off “${name}”`}
@@ -155,7 +115,7 @@ function RuleItem({ rule, at, last, setup, report, contradictions, onMove, edit 
           Take off
         </button>
       </div>
-    </li>
+    </SortableItem>
   );
 }
 
@@ -170,38 +130,26 @@ interface RuleListProps {
 /** The rules, dragged into another order. */
 function RuleList({ setup, report, onMove, edit }: RuleListProps) {
   const { rules } = setup;
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   return (
-    <DndContext
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragEnd={({ active, over }) => {
-        const rule = rules.find(({ id }) => id === active.id);
-        const to = rules.findIndex(({ id }) => id === over?.id);
-        if (rule && to >= 0 && rules[to] !== rule) onMove(rule, to);
-      }}
+    <SortableList
+      label="Rules in their order"
+      ids={rules.map(({ id }) => id)}
+      className="gap-2"
+      onMove={(from, to) => onMove(rules[from], to)}
     >
-      <SortableContext items={rules.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-        <ol className="flex flex-col gap-2" aria-label="Rules in their order">
-          {rules.map((rule, at) => (
-            <RuleItem
-              key={rule.id}
-              rule={rule}
-              at={at}
-              last={at === rules.length - 1}
-              setup={setup}
-              report={report?.rules.find(({ id }) => id === rule.id) ?? null}
-              contradictions={report?.contradictions.filter(({ second }) => second === rule.id) ?? []}
-              onMove={(to) => onMove(rule, to)}
-              edit={edit}
-            />
-          ))}
-        </ol>
-      </SortableContext>
-    </DndContext>
+      {rules.map((rule, at) => (
+        <RuleItem
+          key={rule.id}
+          rule={rule}
+          at={at}
+          setup={setup}
+          report={report?.rules.find(({ id }) => id === rule.id) ?? null}
+          contradictions={report?.contradictions.filter(({ second }) => second === rule.id) ?? []}
+          onMove={(to) => onMove(rule, to)}
+          edit={edit}
+        />
+      ))}
+    </SortableList>
   );
 }
 

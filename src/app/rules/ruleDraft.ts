@@ -15,6 +15,7 @@ import {
 } from '../../core/rules/rule';
 import { effectOf, type Action } from '../../core/effects/effects';
 import { fieldWords } from '../../core/rules/ruleWords';
+import { whyNoRule } from '../../core/stamps/stamp';
 import { edited, type SetupEdit } from '../../core/line/setupEdit';
 
 /** Ids of what may still have to be made; they are new, and kept by the caller. */
@@ -154,6 +155,9 @@ export function readDraft(draft: RuleDraft, setup: Setup, ids: DraftIds): DraftR
   for (const action of draft.then) {
     const missing = effectOf(action.do).missing?.(action, withNew.ok ? withNew.setup : setup);
     if (missing) return { ok: false, error: `${missing.says[0].toUpperCase()}${missing.says.slice(1)}` };
+    const stamp = action.do === 'stamp' ? setup.stamps.find(({ id }) => id === action.stamp) : undefined;
+    const whyNot = stamp && whyNoRule(stamp, setup);
+    if (whyNot) return { ok: false, error: whyNot };
   }
   const rule = ruleSchema.parse({
     id: ids.rule,

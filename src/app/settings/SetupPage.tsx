@@ -14,6 +14,7 @@ const nowOf: Record<string, (setup: Setup) => string> = {
   '/rules': ({ rules }) => some(rules.length, 'rule'),
   '/accounts': ({ accounts }) => some(accounts.length, 'account'),
   '/contacts': ({ contacts }) => some(contacts.length, 'contact'),
+  '/stamps': ({ stamps }) => some(stamps.length, 'stamp'),
   '/text-blocks': ({ blocks }) => some(blocks.length, 'block'),
   '/labels': ({ labels, folders }) => `${some(labels.length, 'label')}, ${some(folders.length, 'folder')}`,
 };

@@ -10,6 +10,7 @@ import { forgetDone, lastDone, noteDone } from './undoing';
 import { InTurn } from '../../core/data/inTurn';
 import { reasonOf, sentence } from '../../core/text/sentences';
 import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
+import { noteAct } from '../stamps/recentActs';
 import { prefer, restorePreferences, usePreferences } from './preferences';
 
 /** What an act goes to where a message of a conversation is open. */
@@ -48,6 +49,9 @@ export const useDesk = create<DeskState>(() => ({
   habit: null,
   whyOpen: false,
 }));
+
+/** What acts on the desk went to last: on other pages a stamp is tried on it. Apart, since the desk itself does not go by it. */
+export const useChosen = create<{ ids: readonly number[] }>(() => ({ ids: [] }));
 
 export const clearTicks = () => useDesk.setState({ ticked: noTicks, anchor: null, beforeRange: noTicks });
 
@@ -116,6 +120,9 @@ export const setReach = (open: number, of: Reach) => useDesk.setState({ reach: {
 
 export const goToLane = (lane: number) => useDesk.setState({ lane });
 
+/** Keeps in mind what acts on the desk go to. */
+export const setChosen = (ids: readonly number[]) => useChosen.setState({ ids });
+
 export const toggleWhy = () => useDesk.setState(({ whyOpen }) => ({ whyOpen: !whyOpen }));
 
 /** A new id for a command. */
@@ -152,6 +159,7 @@ export async function act(selection: Selection, what: Act): Promise<void> {
 /** Carries out an act and tells of it. */
 export async function runAct(selection: Selection, act: Act): Promise<boolean> {
   const done = tellOutcome(await mailroom.act(commandId(), selection, act));
+  if (done) noteAct(selection, act);
   if (done && act.do === 'move' && act.place.startsWith('folder:')) void offerRule(selection, act);
   return done;
 }

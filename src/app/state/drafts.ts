@@ -71,6 +71,10 @@ export function answerWith(how: Exclude<DraftKind, 'new'>, answers: number[]): v
   else void begin(how, answers).catch(told);
 }
 
+/** Begins an answer or a forward with something in it already: what a stamp opens. */
+export const beginWith = (how: DraftKind, answers: number[], given: Beginning['given']): void =>
+  void begin(how, answers, given).catch(told);
+
 /** Throws a draft away; Undo brings it back. `touched`: something was written in it. */
 export async function throwAwayDraft(id: string, to: string, touched: boolean): Promise<void> {
   const result = await mailroom.throwDraft(id, true);

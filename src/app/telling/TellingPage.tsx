@@ -45,7 +45,7 @@ function How() {
         }}
       />
       <Switch
-        word="Also when a flag falls due, or what was put off comes back"
+        word="Also when a flag or a task falls due, an appointment comes near, or what was put off comes back"
         what="At its time; a flag for a whole day, at nine in the morning."
         on={dueTold}
         onChange={(on) => prefer({ dueTold: on })}

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { blockText, textBlockTrouble, type TextBlock } from '../../core/writing/textBlock';
 import { short } from '../../core/text/sentences';
 import { mailroom } from '../../mailroom/client';
@@ -7,6 +6,7 @@ import { commandId, tellOutcome } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { DraftForm } from '../ui/DraftForm';
 import { Page } from '../ui/Page';
+import { useDraft } from '../ui/useDraft';
 import { usePart } from '../ui/usePart';
 
 // The editor is large, and wanted only where something is written.
@@ -15,12 +15,12 @@ const richPart = () => import('../writing/RichText');
 /** Pieces of writing with a name, put in by typing a few letters. */
 export function TextBlocksPage() {
   const setup = useMailbox((s) => s.overview?.setup);
-  const [draft, setDraft] = useState<TextBlock | null>(null);
+  const { draft, setDraft, close } = useDraft<TextBlock>();
   const Rich = usePart(richPart, draft !== null)?.RichText;
   if (!setup) return null;
   const others = setup.blocks.filter(({ id }) => id !== draft?.id);
   const edit = async (id: string, item: TextBlock | null, says: string) => {
-    if (tellOutcome(await mailroom.editSetup(commandId(), [{ list: 'blocks', id, item }], says, false))) setDraft(null);
+    if (tellOutcome(await mailroom.editSetup(commandId(), [{ list: 'blocks', id, item }], says, false))) close(id);
   };
   return (
     <Page

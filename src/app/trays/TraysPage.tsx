@@ -1,4 +1,4 @@
-import { ArrowDown, ArrowUp, Plus } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { roundWords } from '../../core/delivery/rounds';
@@ -16,6 +16,7 @@ import { useMailbox } from '../state/overview';
 import { labelName } from '../ui/naming';
 import { Dialog } from '../ui/Dialog';
 import { Page } from '../ui/Page';
+import { MoveButtons } from '../ui/Sortable';
 import { useNow } from '../ui/useNow';
 
 /** What a tray gathers, in words. */
@@ -76,14 +77,13 @@ function DissolveTray({ tray, setup, onClose }: { tray: Tray; setup: Setup; onCl
 interface TrayItemProps {
   tray: Tray;
   at: number;
-  last: boolean;
   setup: Setup;
   counts: TrayCounts | undefined;
   onMove: (to: number) => void;
   onDissolve: () => void;
 }
 
-function TrayItem({ tray, at, last, setup, counts, onMove, onDissolve }: TrayItemProps) {
+function TrayItem({ tray, at, setup, counts, onMove, onDissolve }: TrayItemProps) {
   const now = useNow(30_000);
   const view = (place: 'inbox' | 'held') => viewPath({ kind: 'place', place, tray: tray.id });
   return (
@@ -110,22 +110,7 @@ function TrayItem({ tray, at, last, setup, counts, onMove, onDissolve }: TrayIte
         )}
       </div>
       <div className="ml-auto flex items-center">
-        <button
-          className="btn btn-square btn-ghost btn-xs"
-          aria-label={`Move “${tray.name}” up`}
-          disabled={at === 0}
-          onClick={() => onMove(at - 1)}
-        >
-          <ArrowUp size={14} />
-        </button>
-        <button
-          className="btn btn-square btn-ghost btn-xs"
-          aria-label={`Move “${tray.name}” down`}
-          disabled={last}
-          onClick={() => onMove(at + 1)}
-        >
-          <ArrowDown size={14} />
-        </button>
+        <MoveButtons name={tray.name} at={at} of={setup.trays.length} onMove={onMove} />
         <button className="btn btn-ghost btn-xs" aria-label={`Dissolve “${tray.name}”`} onClick={onDissolve}>
           Dissolve
         </button>
@@ -187,7 +172,6 @@ export function TraysPage() {
                   key={tray.id}
                   tray={tray}
                   at={at}
-                  last={at === setup.trays.length - 1}
                   setup={setup}
                   counts={trays.find((one) => one.tray === tray.id)}
                   onMove={(to) => void move(tray, to)}

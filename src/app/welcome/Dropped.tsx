@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { messages } from '../../core/text/sentences';
 import { exactTime } from '../../core/text/time';
 import { mailroom } from '../../mailroom/client';
@@ -18,13 +17,11 @@ interface Props {
 
 /** The mailbox that was here is not here any more: the browser threw it away. Told before anything is begun anew. */
 export function Dropped({ seen, busy, begin, onPutAway }: Props) {
-  const navigate = useNavigate();
   const [drafts] = useState(() => draftCopies());
   const { setup } = seen;
   const takeUp = async () => {
     if (setup === null || !(await begin())) return;
     tellOutcome(await mailroom.importSetup(commandId(), setup));
-    void navigate('/mail', { replace: true });
   };
   const saveDrafts = () => {
     const text = drafts.map(({ to, subject, text }) => [`To: ${to}`, `Subject: ${subject}`, '', text, ''].join('\n'));

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import { mailroom } from '../../mailroom/client';
 import { lastSeen } from '../state/lastSeen';
 import { refresh } from '../state/overview';
@@ -8,7 +7,6 @@ import { Dropped, forgetDropped } from './Dropped';
 
 /** The first run: the demo mailbox, or one's own mail. */
 export function WelcomePage() {
-  const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<string | null>(null);
   const [seen, setSeen] = useState(lastSeen);
@@ -20,7 +18,6 @@ export function WelcomePage() {
       if (result.ok) {
         forgetDropped();
         await refresh();
-        void navigate(kind === 'demo' ? '/inbox' : '/mail', { replace: true });
       } else setError(result.error);
       return result.ok;
     } catch (reason) {
