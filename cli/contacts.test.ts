@@ -1,23 +1,4 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
-import { run } from './run';
-
-const folder = mkdtempSync(path.join(tmpdir(), 'wide-sort-contacts-'));
-const put = (name: string, content: string): string => {
-  const file = path.join(folder, name);
-  writeFileSync(file, content);
-  return file;
-};
-async function cli(...args: string[]) {
-  const said = { out: '', error: '' };
-  const code = await run(args, {
-    out: (text) => (said.out += text),
-    error: (text) => (said.error += text),
-    binary: async () => undefined,
-  });
-  return { code, ...said };
-}
+import { cli, put } from './testing';
 
 const list = [
   {
@@ -58,7 +39,7 @@ test('what is wrong is said: in a file of cards line by line, else with exit cod
     code: 2,
     error: expect.stringMatching(/no card is in it/) as string,
   });
-  expect(await cli('contacts', path.join(folder, 'none.vcf'))).toMatchObject({ code: 2 });
+  expect(await cli('contacts', '/nowhere.vcf')).toMatchObject({ code: 2 });
   expect(await cli('contacts')).toMatchObject({ code: 2 });
   expect(await cli('contacts-write', put('c.json', '[{"name":"a","addresses":[]}]'))).toMatchObject({
     code: 2,

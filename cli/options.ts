@@ -26,6 +26,8 @@ export interface Options {
   headers?: boolean;
   queries?: string;
   sent?: boolean;
+  answer?: string;
+  as?: string;
 }
 
 export function wholeNumber(text: string | undefined, name: string, standard: number | null, least = 0): number {

@@ -1,32 +1,18 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { demoSetup } from '../demo/setup';
-import { run } from './run';
-
-const folder = mkdtempSync(path.join(tmpdir(), 'wide-sort-cli-'));
-const written = (name: string, content: string | Uint8Array): string => {
-  const file = path.join(folder, name);
-  writeFileSync(file, content);
-  return file;
-};
+import { cli as printed, put } from './testing';
 
 async function cli(...args: string[]) {
-  let out = '';
-  let error = '';
-  const bytes: Uint8Array[] = [];
-  const code = await run(args, {
-    out: (text) => (out += text),
-    error: (text) => (error += text),
-    binary: async (part) => void bytes.push(part),
-  });
+  const said = await printed(...args);
   const lines = () =>
-    out
+    said.out
       .trim()
       .split('\n')
       .map((line) => JSON.parse(line) as Record<string, unknown>);
-  return { code, out, error, lines, bytes: Buffer.concat(bytes) };
+  return { ...said, lines };
 }
 
 const demo = async (count: number) =>
@@ -40,7 +26,7 @@ test('it runs as a process of its own, as npm run cli starts it', () => {
 
 test('demo writes an mbox that summary counts', async () => {
   const bytes = await demo(40);
-  const file = written('demo.mbox', bytes);
+  const file = put('demo.mbox', bytes);
   const { code, lines } = await cli('summary', file, '--json');
   expect(code).toBe(0);
   expect(lines()).toEqual([{ messages: 40, damaged: 0, bytes: expect.any(Number) }]);
@@ -48,11 +34,11 @@ test('demo writes an mbox that summary counts', async () => {
 });
 
 test('messages: one object a line, numbered across files', async () => {
-  const one = written(
+  const one = put(
     'one.eml',
     'From: Ana <a@b.test>\nTo: c@d.test\nDate: Fri, 21 Nov 1997 09:55:06 -0600\nMessage-ID: <1@b.test>\nSubject: =?utf-8?Q?Caf=C3=A9?=\n\nHello\n',
   );
-  const two = written('two.eml', 'Subject: no sender, no date\n\n');
+  const two = put('two.eml', 'Subject: no sender, no date\n\n');
   const { lines } = await cli('messages', one, two, '--json');
   expect(lines()).toEqual([
     {
@@ -73,9 +59,9 @@ test('messages: one object a line, numbered across files', async () => {
 test('threads: the conversations of all files together, their messages by date, and what each answers', async () => {
   const message = (id: string, minute: number, references: string, subject: string) =>
     `From: ${id}@b.test\nTo: c@d.test\nDate: Fri, 21 Nov 1997 09:0${minute}:00 +0000\nMessage-ID: <${id}>\n${references}Subject: ${subject}\n\nx\n`;
-  const one = written('t1.eml', message('m2', 2, 'References: <m1>\n', 'Re: Tide'));
-  const two = written('t2.eml', message('m1', 1, '', 'Tide'));
-  const three = written('t3.eml', message('x', 3, '', 'Invoice'));
+  const one = put('t1.eml', message('m2', 2, 'References: <m1>\n', 'Re: Tide'));
+  const two = put('t2.eml', message('m1', 1, '', 'Tide'));
+  const three = put('t3.eml', message('x', 3, '', 'Invoice'));
   const { lines } = await cli('threads', one, two, three, '--json');
   expect(lines()).toEqual([
     { conversation: 0, members: [1, 0], parents: [null, 1] },
@@ -85,15 +71,15 @@ test('threads: the conversations of all files together, their messages by date, 
 
 test('the setup that the documentation shows is one', async () => {
   const page = readFileSync(path.join(__dirname, '../docs/setup.md'), 'utf8');
-  const setup = written('documented.json', /```json\n([\s\S]*?)```/.exec(page)?.[1] ?? '');
-  const mail = written('gale.eml', 'From: x@y.test\nSubject: Gale warning\n\n');
+  const setup = put('documented.json', /```json\n([\s\S]*?)```/.exec(page)?.[1] ?? '');
+  const mail = put('gale.eml', 'From: x@y.test\nSubject: Gale warning\n\n');
   const { lines } = await cli('sort', mail, '--setup', setup, '--json');
   expect(lines()).toMatchObject([{ place: 'folder:f1', labels: ['To read'] }]);
 });
 
 test('sort: the place, the labels and the trace of every message', async () => {
-  const setup = written('setup.json', JSON.stringify(demoSetup(0)));
-  const mail = written('sort.mbox', await demo(300));
+  const setup = put('setup.json', JSON.stringify(demoSetup(0)));
+  const mail = put('sort.mbox', await demo(300));
   const { lines } = await cli('sort', mail, '--setup', setup, '--json');
   expect(lines()).toHaveLength(300);
   for (const { score, evidence } of lines()) {
@@ -114,7 +100,7 @@ test('sort: the place, the labels and the trace of every message', async () => {
 
 describe('trays and the timetable', () => {
   const setup = (zone: string | null) =>
-    written(
+    put(
       'delivery.json',
       JSON.stringify({
         ...demoSetup(0),
@@ -154,8 +140,8 @@ describe('trays and the timetable', () => {
   });
 
   test('sort: the tray and until when', async () => {
-    const mail = written('b.eml', 'From: x@b.test\nSubject: Bulletin\n\nNews\n');
-    const other = written('c.eml', 'From: x@c.test\nSubject: Berth\n\nNews\n');
+    const mail = put('b.eml', 'From: x@b.test\nSubject: Bulletin\n\nNews\n');
+    const other = put('c.eml', 'From: x@c.test\nSubject: Berth\n\nNews\n');
     const file = setup('America/New_York');
     const { lines } = await cli('sort', mail, other, '--setup', file, '--now', '2026-11-24T10:00:00Z', '--json');
     // The timetable has the tray’s round of Monday wait for its own time, on Sunday.
@@ -175,7 +161,7 @@ describe('trays and the timetable', () => {
 
 describe('junk-eval', () => {
   const mbox = (name: string, subjects: string[]) =>
-    written(
+    put(
       name,
       subjects
         .map(
@@ -231,18 +217,18 @@ test.each([
   ['an unknown option', ['summary', 'x', '--loud'], /--loud[^]*\nusage: /],
   ['no file', ['summary'], /^Name at least one file/],
   ['a file that is not there', ['summary', '/nowhere.mbox'], /^\/nowhere\.mbox: there is no such file/],
-  ['a folder', ['summary', folder], /it is a folder/],
-  ['a picture', ['summary', written('p.mbox', Uint8Array.of(137, 80, 78, 71))], /it is no mail/],
-  ['an empty file', ['messages', written('e.mbox', '')], /it is empty/],
-  ['no setup', ['sort', written('m.eml', 'A: b\n\n')], /^sort needs --setup/],
+  ['a folder', ['summary', tmpdir()], /it is a folder/],
+  ['a picture', ['summary', put('p.mbox', Uint8Array.of(137, 80, 78, 71))], /it is no mail/],
+  ['an empty file', ['messages', put('e.mbox', '')], /it is empty/],
+  ['no setup', ['sort', put('m.eml', 'A: b\n\n')], /^sort needs --setup/],
   [
     'a setup that is none',
-    ['sort', written('n.eml', 'A: b\n\n'), '--setup', written('bad.json', '{"version":1}')],
+    ['sort', put('n.eml', 'A: b\n\n'), '--setup', put('bad.json', '{"version":1}')],
     /bad\.json: format: /,
   ],
   [
     'a setup of a newer version',
-    ['sort', written('o.eml', 'A: b\n\n'), '--setup', written('new.json', '{"version":9}')],
+    ['sort', put('o.eml', 'A: b\n\n'), '--setup', put('new.json', '{"version":9}')],
     /version 9 is newer/,
   ],
   ['a count that is none', ['demo', '--count', '-3'], /count/],

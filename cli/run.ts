@@ -24,6 +24,7 @@ import {
   type Setup,
 } from '../src/core';
 import { reasonOf } from '../src/core/text/sentences';
+import { calendar, calendarWrite, invite } from './calendar';
 import { contacts, contactsWrite } from './contacts';
 import { fileText, messagesOf, OptionError, setupOf, UsageError } from './files';
 import { junkEval } from './junkEval';
@@ -50,6 +51,12 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
   threads FILE… [--json]                    the conversations (RFC 5256, REFERENCES), who answers whom
   contacts FILE.vcf…                        the contacts of vCards (4.0, 3.0, 2.1), an object a line
   contacts-write CONTACTS.json              contacts as vCard 4.0
+  calendar FILE.ics… [--from T --to T]      the tasks and appointments of calendars (RFC 5545), an object a line;
+                                            with both moments what of them falls between these
+  calendar-write ITEMS.json [--now TIME]    tasks and appointments as a calendar
+  invite ITEM.json [--now TIME]             the raw invitation to an appointment (RFC 5546, 6047)
+  invite --answer ANSWER FILE.eml [--as ADDRESS]
+                                            the raw answer to one: accepted, tentative or declined
   write DRAFT.json [--now TIME] [--sent]    the raw message of a draft, as it goes out; --sent: as it stands in Sent
   demo --count N [--seed S] [--now TIME]    the demo mailbox as an mbox on standard output
 `;
@@ -93,6 +100,15 @@ export async function run(args: string[], output: Output): Promise<number> {
       case 'contacts-write':
         await contactsWrite(files, output);
         return 0;
+      case 'calendar':
+        await calendar(some(files), values, output);
+        return 0;
+      case 'calendar-write':
+        await calendarWrite(files, values, output);
+        return 0;
+      case 'invite':
+        await invite(files, values, output);
+        return 0;
       case 'write':
         await write(files, values, output);
         return 0;
@@ -126,6 +142,8 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
         seed: { type: 'string' },
         now: { type: 'string' },
         from: { type: 'string' },
+        answer: { type: 'string' },
+        as: { type: 'string' },
         to: { type: 'string' },
         good: { type: 'string', multiple: true },
         junk: { type: 'string', multiple: true },

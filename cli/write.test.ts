@@ -1,31 +1,16 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { attachmentBytes, bodyBlocks } from '../src/core/mail/body';
 import { parseEnvelope } from '../src/core/mail/envelope';
 import { unflowed } from '../src/core/mail/flow';
 import { parseStructure } from '../src/core/mail/structure';
-import { run } from './run';
+import { cli, put } from './testing';
 
-const folder = mkdtempSync(path.join(tmpdir(), 'wide-sort-write-'));
-const put = (name: string, content: string | Uint8Array): string => {
-  const file = path.join(folder, name);
-  writeFileSync(file, content);
-  return file;
-};
 let drafts = 0;
 
 /** What `write` prints of a draft. */
 async function write(draft: object | string, ...options: string[]) {
   const file = put(`draft${drafts++}.json`, typeof draft === 'string' ? draft : JSON.stringify(draft));
-  let error = '';
-  const bytes: Uint8Array[] = [];
-  const code = await run(['write', file, '--now', '2026-11-28T10:00:00Z', ...options], {
-    out: () => undefined,
-    error: (text) => (error += text),
-    binary: async (part) => void bytes.push(part),
-  });
-  const raw = new Uint8Array(Buffer.concat(bytes));
+  const { code, error, bytes } = await cli('write', file, '--now', '2026-11-28T10:00:00Z', ...options);
+  const raw = new Uint8Array(bytes);
   return { code, error, raw, text: Buffer.from(raw).toString('latin1') };
 }
 

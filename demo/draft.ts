@@ -6,7 +6,7 @@ import type { Random } from './random';
 export interface Draft {
   message: Omit<MessageToWrite, 'date' | 'zone'>;
   date: number;
-  kind: 'work' | 'bulletin' | 'junk' | 'machine' | 'sent';
+  kind: 'work' | 'bulletin' | 'junk' | 'machine' | 'sent' | 'invitation';
   /** Part of the one conversation that everybody answers to: nobody keeps much of that. */
   crowd?: true;
 }
@@ -16,6 +16,9 @@ export const minute = 60_000;
 
 /** The clock of the islands: an hour east of UTC. */
 export const zone = 60;
+
+/** The end of the day on the islands’ clock. */
+export const eveningOf = (now: number): number => Math.floor((now + zone * minute) / day + 1) * day - zone * minute;
 
 /** Moves a moment into the hours when offices write, mostly. */
 export function officeHour(time: number, random: Random): number {

@@ -4,10 +4,11 @@
 // stands in Archive, Sent, Bin or Junk, as a mail server keeps it; the rest is in the Inbox and rides the sorting line.
 import { formatDate } from '../src/core/mail/date';
 import type { FixedPlace } from '../src/core/mail/place';
+import { demoInvitations } from './agenda';
 import { desk, partners } from './cast';
 import { traceFields, writeMessage } from './compose';
 import { conversation } from './conversation';
-import { day, minute, officeHour, zone, type Draft } from './draft';
+import { day, eveningOf, minute, officeHour, zone, type Draft } from './draft';
 import { Random } from './random';
 import { single } from './singles';
 
@@ -49,6 +50,7 @@ function kept(
   random: Random,
 ): Omit<DemoMessage, 'raw' | 'sender' | 'date' | 'due' | 'marked'> {
   const age = (evening - draft.date) / day;
+  if (draft.kind === 'invitation') return { place: 'inbox', seen: false, flagged: false };
   if (draft.kind === 'sent') return { place: 'sent', seen: true, flagged: false };
   if (draft.kind === 'bulletin' || draft.kind === 'machine')
     return { place: 'inbox', seen: age > 2 ? random.chance(0.6) : random.chance(0.2), flagged: false };
@@ -77,9 +79,6 @@ function dueOf(draft: Draft, { flagged }: { flagged: boolean }, random: Random):
   return { due: (Math.floor(draft.date / day) + random.int(2, 5)) * day + 17 * 60 * minute };
 }
 
-/** The end of the day on the islands’ clock. */
-const eveningOf = (now: number): number => Math.floor((now + zone * minute) / day + 1) * day - zone * minute;
-
 /** So much of the last day is fuller than the rest. */
 const fullest = 1.1 * day;
 
@@ -101,7 +100,7 @@ function matter(seed: number, i: number, evening: number): Draft[] {
 export function demoMailbox(count: number, seed: number, now: number): DemoMessage[] {
   const evening = eveningOf(now);
   const long = conversation(Random.of(seed, 0), evening, Math.min(64, Math.floor(count / 12)));
-  const drafts: Draft[] = count >= 200 ? long : [];
+  const drafts: Draft[] = count >= 200 ? [...long, ...demoInvitations(evening)] : [];
   const isHere = ({ date }: Draft) => date <= now - minute;
   let here = drafts.filter(isHere).length;
   for (let i = 1; here < count; i++) {

@@ -1,8 +1,9 @@
 // What the demo's person had decided before: the setup that the demo mailbox rides the sorting line with.
 import { newContact } from '../src/core/contacts/contact';
-import { desk, self } from './cast';
+import { colleagues, desk, self } from './cast';
 import { timeOfDay, weekdays } from '../src/core/delivery/week';
 import { emptySetup, type Setup } from '../src/core/line/setup';
+import { readyStamps } from '../src/core/stamps/ready';
 
 const rules: Setup['rules'] = [
   {
@@ -117,6 +118,54 @@ const rules: Setup['rules'] = [
   },
 ];
 
+const contactOf = (n: number) => newContact(`crew-${n}`, colleagues[n].name, colleagues[n].address);
+
+/** One of the stamps that stand ready, as it was taken. */
+function taken(name: string): Setup['stamps'][number] {
+  const found = readyStamps([]).find((ready) => ready.name === name);
+  if (!found) throw new Error(`No ready stamp is called “${name}”.`);
+  const { icon, ink, acts } = found;
+  return { id: name.toLowerCase().replace(/\W+/g, '-'), name, icon, ink, acts };
+}
+
+const stamps: Setup['stamps'] = [
+  taken('Answered and done'),
+  {
+    id: 'charter',
+    name: 'Charter enquiry',
+    icon: 'ship',
+    ink: 'plum',
+    acts: [
+      { do: 'label', label: 'charter' },
+      { do: 'flag', due: 'tomorrow' },
+      { do: 'task', due: 'this week' },
+    ],
+  },
+  {
+    id: 'engine',
+    name: 'Engine room',
+    icon: 'tag',
+    ink: 'slate',
+    acts: [
+      { do: 'label', label: 'engine' },
+      { do: 'ink', ink: 'slate' },
+      { do: 'read' },
+      { do: 'move', place: 'archive' },
+    ],
+  },
+  taken('To my manager'),
+  taken('To my team'),
+  taken('Read this week'),
+  {
+    id: 'thanks',
+    name: 'Thank them',
+    icon: 'forward',
+    ink: null,
+    acts: [{ do: 'answer', block: 'thanks' }, { do: 'read' }, { do: 'move', place: 'archive' }],
+  },
+  taken('Not for me'),
+];
+
 /** The time of day so many minutes after a moment, by the clock of this machine. */
 function timeAfter(now: number, minutes: number): string {
   const then = new Date(now + minutes * 60_000);
@@ -180,7 +229,16 @@ export function demoSetup(now: number): Setup {
     searches: [],
     left: [],
     told: [],
-    contacts: [newContact('marwick', 'Elspeth Marwick', 'e.marwick@stonness-harbour.example')],
+    contacts: [
+      newContact('marwick', 'Elspeth Marwick', 'e.marwick@stonness-harbour.example'),
+      { ...contactOf(0), role: 'manager' },
+      ...[1, 2, 4].map((n) => ({ ...contactOf(n), role: 'team' as const })),
+    ],
+    blocks: [
+      { id: 'thanks', name: 'thanks', html: '<p>Thank you, that is noted at the operations desk.</p>' },
+      { id: 'late', name: 'late', html: '<p>We are looking into it, and come back to you today.</p>' },
+    ],
+    stamps,
     junk: {
       strictness: 12,
       keepDays: 30,

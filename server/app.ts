@@ -4,6 +4,7 @@ import path from 'node:path';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance, type FastifyReply, type FastifyRequest } from 'fastify';
 import { z } from 'zod';
+import { demoAgenda } from '../demo/agenda';
 import { demoSetup } from '../demo/setup';
 import { PostOffice, type PostOfficeOptions } from './postOffice';
 
@@ -105,8 +106,8 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
     },
   });
 
-  app.get<{ Querystring: { cursor?: string } }>('/api/post/changes', async (request) =>
-    post.changes(request.query.cursor ?? null),
+  app.get<{ Querystring: { cursor?: string; for?: string } }>('/api/post/changes', async (request) =>
+    post.changes(request.query.cursor ?? null, (request.query.for ?? '').slice(0, 40_000).split(',').filter(Boolean)),
   );
   app.post('/api/post/submit', async (request, reply) => {
     const hidden = hiddenSchema.safeParse(request.body);
@@ -123,6 +124,7 @@ export async function buildApp(options: AppOptions): Promise<FastifyInstance> {
   });
   // What only the demo has.
   app.get('/api/demo/setup', async () => demoSetup(options.now()));
+  app.get('/api/demo/agenda', async () => demoAgenda(options.now()));
   app.get('/api/demo/rate', async () => post.rate);
   app.post('/api/demo/rate', async (request, reply) => {
     const asked = z.object({ perMinute: z.number().min(0).max(60), paused: z.boolean() }).safeParse(request.body);

@@ -1,7 +1,7 @@
 // The post office: a stand-in that hands out the demo's mail as raw messages, lets more arrive while a page asks, and
 // takes what is sent. It keeps nothing of the person's but what was sent to it since it was started.
 import { randomInt } from 'node:crypto';
-import { formatAddress, type Address } from '../src/core/mail/address';
+import { addressKey, formatAddress, type Address } from '../src/core/mail/address';
 import { parseEnvelope } from '../src/core/mail/envelope';
 import { parseStructure } from '../src/core/mail/structure';
 import { foldField } from '../src/core/mail/writing';
@@ -48,21 +48,22 @@ interface Cursor {
   /** The run of the server from which it has what was sent, and how many of that. */
   run: number;
   sent: number;
-  /** By what its mailbox is told from those of other pages: each has only what was sent from it. 0 for earlier versions. */
+  /** By what its mailbox is told from those of other pages: in Sent each has only what was sent from it. 0 for earlier versions. */
   box: number;
+  /** How many of all that was sent were looked through for what goes to its addresses. */
+  taken: number;
 }
 
-const cursorText = ({ anchor, index, arrivals, counted, run, sent, box }: Cursor): string =>
-  [anchor, index, arrivals, counted, run, sent, box].join('.');
+const cursorText = ({ anchor, index, arrivals, counted, run, sent, box, taken }: Cursor): string =>
+  [anchor, index, arrivals, counted, run, sent, box, taken].join('.');
 
-/** Reads a cursor; of earlier versions it has two numbers, or six. `count`: messages of the mailbox. */
+/** Reads a cursor; of earlier versions it has two numbers, six, or seven. `count`: messages of the mailbox. */
 function readCursor(cursor: string, count: number, now: number): Cursor {
-  if (!/^\d{1,16}\.\d{1,9}(\.\d{1,9}\.\d{1,16}\.\d{1,16}\.\d{1,9}(\.\d{1,15})?)?$/.test(cursor))
+  if (!/^\d{1,16}\.\d{1,9}(\.\d{1,9}\.\d{1,16}\.\d{1,16}\.\d{1,9}(\.\d{1,15}(\.\d{1,9})?)?)?$/.test(cursor))
     throw new PostOfficeError('The post office does not know that cursor.');
-  const [anchor, index, arrivals = Math.max(0, index - count), counted = now, run = 0, sent = 0, box = 0] = cursor
-    .split('.')
-    .map(Number);
-  return { anchor, index: Math.min(index, count), arrivals, counted, run, sent, box };
+  const [anchor, index, arrivals = Math.max(0, index - count), counted = now, run = 0, sent = 0, box = 0, taken = 0] =
+    cursor.split('.').map(Number);
+  return { anchor, index: Math.min(index, count), arrivals, counted, run, sent, box, taken };
 }
 
 /** Mailboxes that are kept, for so many pages that began at different times. */
@@ -72,7 +73,8 @@ export class PostOffice {
   private readonly started: number;
   private readonly mailboxes = new Map<number, DemoMessage[]>();
   /** What was sent since this server was started. */
-  private readonly sent: (DemoMessage & { messageId: string; box: number })[] = [];
+  private readonly sent: (DemoMessage & { messageId: string; box: number; to: readonly string[]; bare: Uint8Array })[] =
+    [];
   /** From when on the rate is as it is. */
   private rateSince = 0;
   perMinute: number;
@@ -85,8 +87,11 @@ export class PostOffice {
     this.perMinute = options.perMinute;
   }
 
-  /** What came after a cursor, at most {@link batch} messages; null is the beginning. Asking changes nothing. */
-  changes(cursor: string | null) {
+  /**
+   * What came after a cursor, at most {@link batch} messages; null is the beginning. Asking changes nothing. `own`: the
+   * addresses of whoever asks: what was sent to them from another mailbox arrives.
+   */
+  changes(cursor: string | null, own: readonly string[] = []) {
     const { count } = this.options;
     const now = this.options.now();
     const at =
@@ -99,6 +104,7 @@ export class PostOffice {
             run: this.started,
             sent: 0,
             box: randomInt(1, 2 ** 47),
+            taken: 0,
           }
         : readCursor(cursor, count, now);
     const next: Cursor = { ...at, run: this.started };
@@ -121,6 +127,12 @@ export class PostOffice {
     const from = at.run === this.started ? at.sent : 0;
     const sent = this.sent.filter(({ box }) => box === at.box);
     next.sent = sent.length;
+    const taken = at.run === this.started ? at.taken : 0;
+    // Of the mailbox itself first.
+    if (at.index >= count) {
+      next.taken = this.sent.length;
+      arrived.push(...this.deliveredTo(own, at.box, taken));
+    } else next.taken = taken;
     for (const [i, message] of sent.slice(from).entries())
       arrived.push({ there: `${this.started}.sent.${from + i}`, message });
     return {
@@ -140,6 +152,22 @@ export class PostOffice {
       altered: [],
       expunged: [],
     };
+  }
+
+  /** What was sent to some addresses from other mailboxes; what somebody wrote themselves elsewhere is no arrival. */
+  private deliveredTo(own: readonly string[], box: number, from: number): { there: string; message: DemoMessage }[] {
+    const addresses = new Set(own.map(addressKey));
+    return this.sent.slice(from).flatMap((message, i) => {
+      const comes =
+        message.box !== box && !addresses.has(addressKey(message.sender)) && message.to.some((to) => addresses.has(to));
+      if (!comes) return [];
+      return [
+        {
+          there: `${this.started}.delivered.${from + i}`,
+          message: { ...message, raw: message.bare, place: 'inbox', seen: false },
+        },
+      ];
+    });
   }
 
   private mailbox(anchor: number): DemoMessage[] {
@@ -213,6 +241,8 @@ export class PostOffice {
         raw: bcc.length
           ? joinBytes([new TextEncoder().encode(foldField('Bcc', bcc.map(formatAddress).join(', '))), raw])
           : raw,
+        bare: raw,
+        to: [...envelope.to, ...envelope.cc, ...bcc].map(({ address }) => addressKey(address)),
         sender: envelope.from.address,
         date: this.options.now(),
         place: 'sent',
