@@ -40,9 +40,9 @@ export default defineConfig({
     launchOptions: chromiumLaunch('shell'),
   },
   webServer: {
-    command: 'vite build --logLevel warn && node --import tsx server/main.ts',
+    command: 'vite build --logLevel warn && node --import tsx e2e/server.ts',
     url: `http://127.0.0.1:${port}/`,
-    env: { PORT: String(port), DEMO_RATE: '0' },
+    env: { PORT: String(port) },
     reuseExistingServer: false,
   },
 });

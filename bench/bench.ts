@@ -1,5 +1,5 @@
 // `npm run bench -- --junk`: how good the junk filter is (junk.ts); `-- --search`: finding and clearing out (search.ts);
-// `-- --delivery`: trays, the hold and the timetable (delivery.ts); `-- --large`: messages of 33 MB (large.ts).
+// `-- --stamps`: stamps and the Agenda (stamps.ts); `-- --delivery`: trays, the hold and the timetable (delivery.ts); `-- --large`: messages of 33 MB (large.ts).
 // `npm run bench [-- COUNT …] [--no-browser]`: one table, on the real corpus and on demo mailboxes of 10,000 and 100,000.
 import { spawnSync } from 'node:child_process';
 import { measureBrowser, type BrowserFigures } from './browser';
@@ -9,6 +9,7 @@ import { benchDelivery } from './delivery';
 import { benchLarge } from './large';
 import { measureNode, type NodeFigures } from './node';
 import { benchSearch } from './search';
+import { benchStamps } from './stamps';
 import { measureThreading, type ThreadingFigures } from './threading';
 
 const args = process.argv.slice(2);
@@ -28,6 +29,11 @@ if (args.includes('--large')) {
 
 if (args.includes('--delivery')) {
   await benchDelivery(sizes.at(-1) ?? 100_000);
+  process.exit(0);
+}
+
+if (args.includes('--stamps')) {
+  await benchStamps(sizes.at(-1) ?? 100_000);
   process.exit(0);
 }
 

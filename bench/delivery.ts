@@ -19,7 +19,7 @@ const singly = { grouped: false, elsewhere: true };
 const inbox = { kind: 'place', place: 'inbox' } as const;
 const post = { on: false, lastChecked: null, arrived: 0, error: null, perMinute: 0, paused: false };
 
-const median = (times: number[]): number => times.toSorted((a, b) => a - b)[Math.floor(times.length / 2)];
+export const median = (times: number[]): number => times.toSorted((a, b) => a - b)[Math.floor(times.length / 2)];
 
 const trayOf = (n: number): Tray => ({
   id: `tray-${n}`,

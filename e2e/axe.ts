@@ -22,7 +22,10 @@ async function found(page: Page, runOnly: typeof inLight): Promise<string[]> {
         ) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary?: string }[] }[] }>;
       };
     };
-    const result = await run.run({ exclude: ['iframe'] }, { runOnly: only, iframes: false });
+    const result = await run.run(
+      { exclude: ['iframe'] },
+      { runOnly: only, iframes: false, resultTypes: ['violations'] },
+    );
     return result.violations.map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)} ${v.nodes[0].failureSummary ?? ''}`);
   }, runOnly);
 }

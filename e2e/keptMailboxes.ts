@@ -1,11 +1,13 @@
 // Mailboxes as they were stored before all tests (setup.ts), the demo and an empty one of one’s own: each test that begins
-// with one gets it back as it stood, instead of beginning it again.
-import { readFileSync } from 'node:fs';
+// with one gets it back as it stood, instead of beginning it again. The tests' server (server.ts) hands them out.
 import type { Page } from '@playwright/test';
 
-/** All that a page has stored, as JSON with typed arrays in base64. */
-export async function storedMailbox(page: Page): Promise<string> {
-  return page.evaluate(async () => {
+/**
+ * All that a page has stored, as bytes: the length of a description in JSON, the description with a reference
+ * for each typed array, and the bytes of all of them.
+ */
+export async function storedMailbox(page: Page): Promise<Buffer<ArrayBuffer>> {
+  const base64 = await page.evaluate(async () => {
     const asked = <T>(request: IDBRequest<T>) =>
       new Promise<T>((resolve, reject) => {
         request.onsuccess = () => resolve(request.result);
@@ -17,40 +19,40 @@ export async function storedMailbox(page: Page): Promise<string> {
     const { version } = database;
     const stores = [...database.objectStoreNames];
     database.close();
-    const text = JSON.stringify({ version, stores, keys, values }, (_key, value: unknown) =>
-      ArrayBuffer.isView(value)
-        ? {
-            typed: value.constructor.name,
-            base64: (
-              new Uint8Array(value.buffer, value.byteOffset, value.byteLength) as unknown as { toBase64(): string }
-            ).toBase64(),
-          }
-        : value,
-    );
-    return text;
+    const parts: Uint8Array<ArrayBuffer>[] = [];
+    let at = 0;
+    const text = JSON.stringify({ version, stores, keys, values }, (_key, value: unknown) => {
+      if (!ArrayBuffer.isView(value)) return value;
+      const bytes = new Uint8Array(value.buffer as ArrayBuffer, value.byteOffset, value.byteLength);
+      parts.push(bytes);
+      at += bytes.length;
+      return { typed: value.constructor.name, at: at - bytes.length, length: bytes.length };
+    });
+    const described = new TextEncoder().encode(text);
+    const whole = await new Blob([Uint32Array.of(described.length), described, ...parts]).arrayBuffer();
+    return (new Uint8Array(whole) as unknown as { toBase64(): string }).toBase64();
   });
+  return Buffer.from(base64, 'base64');
 }
 
 /** The mailboxes that are kept: `own` has one account, me@y.test, and no mail. */
 export type KeptMailbox = 'demo' | 'own';
 
-/** Where one is kept. */
-export const keptAt = (name: KeptMailbox): string => `${process.env.MAILBOXES ?? '.'}/${name}.json`;
+/** Where the tests' server has them. */
+export const keptPath = '/kept-mailboxes/';
 
 /** Puts a kept mailbox into a page’s storage; the page then stands on an address without the application. */
 export async function restore(page: Page, name: KeptMailbox): Promise<void> {
-  await page.route('**/kept-mailbox.json', (route) =>
-    route.fulfill({ contentType: 'application/json', body: readFileSync(keptAt(name)) }),
-  );
   await page.goto('/nothing.txt');
-  await page.evaluate(async () => {
-    const text = await (await fetch('/kept-mailbox.json')).text();
+  await page.evaluate(async (address) => {
+    const whole = await (await fetch(address)).arrayBuffer();
+    const head = 4 + new Uint32Array(whole, 0, 1)[0];
     const arrays = { Uint8Array, Uint16Array, Uint32Array, Int32Array, Float64Array };
+    const text = new TextDecoder().decode(new Uint8Array(whole, 4, head - 4));
     const { version, stores, keys, values } = JSON.parse(text, (_key, value: unknown) => {
       if (typeof value !== 'object' || value === null || !('typed' in value)) return value;
-      const { typed, base64 } = value as { typed: keyof typeof arrays; base64: string };
-      const bytes = (Uint8Array as unknown as { fromBase64(text: string): Uint8Array<ArrayBuffer> }).fromBase64(base64);
-      return new arrays[typed](bytes.buffer);
+      const { typed, at, length } = value as { typed: keyof typeof arrays; at: number; length: number };
+      return new arrays[typed](whole.slice(head + at, head + at + length));
     }) as { version: number; stores: string[]; keys: string[]; values: unknown[] };
     await new Promise<void>((resolve, reject) => {
       const request = indexedDB.open('wide-sort', version);
@@ -69,6 +71,5 @@ export async function restore(page: Page, name: KeptMailbox): Promise<void> {
         writing.onerror = () => reject(writing.error);
       };
     });
-  });
-  await page.unroute('**/kept-mailbox.json');
+  }, keptPath + name);
 }

@@ -115,6 +115,7 @@ test('while a rule is written it is said that it can’t match, is never reached
   const odd = page.getByRole('status').filter({ hasText: /Never reached|exclude each other/ });
   await expect(odd).toContainText('Never reached: all that it matches is taken before, by “Weather”');
   await goTo(page, '/rules/new');
+  await expect(page.getByRole('heading', { name: 'New rule' })).toBeVisible();
   await expect(odd).toHaveCount(0);
   await page.getByLabel('What it looks at').selectOption('Subject');
   await page.getByLabel('How it compares').selectOption('is');

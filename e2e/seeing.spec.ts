@@ -200,6 +200,20 @@ test('mail to two own addresses is found under both accounts, and what names non
   await expect(rows(page).first()).toContainText('Message b');
 });
 
+test('a form that was begun while another was taken off stays open, with what was typed', async ({ page }) => {
+  await openWith(page, [{ id: 'a' }]);
+  await goTo(page, '/accounts');
+  await page.getByRole('button', { name: /^Take off/ }).waitFor();
+  // Both in one turn of the page: the answer comes when the form is there.
+  await page.evaluate(() => {
+    const buttons = [...document.querySelectorAll<HTMLElement>('main button')];
+    for (const words of ['Take off', 'Add an account'])
+      buttons.find(({ textContent }) => textContent === words)?.click();
+  });
+  await expect(page.getByText('Took the account me@y.test off.')).toBeVisible();
+  await page.getByLabel('Name, as others see it').fill('Desk', { timeout: 2_000 });
+});
+
 test('the order of a list is the person’s: by sender, subject, size, date, and by score in Junk; kept for that place', async ({
   page,
 }) => {

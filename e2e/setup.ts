@@ -1,26 +1,24 @@
 // Before all tests: the demo is opened once, and a mailbox of one’s own begun, and what they stored is kept
 // (keptMailboxes.ts).
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { chromium, expect, type FullConfig, type Page } from '@playwright/test';
-import { keptAt, storedMailbox, type KeptMailbox } from './keptMailboxes';
+import { keptPath, storedMailbox, type KeptMailbox } from './keptMailboxes';
 import { openDemoAnew, openOwn, setAccount } from './desk';
 
 /** Keeps what a page has stored, once all that is written behind is written: two looks find the same. */
-async function keep(page: Page, name: KeptMailbox, whole: (stored: string) => boolean): Promise<void> {
-  let kept = '';
+async function keep(page: Page, name: KeptMailbox, whole: (stored: Buffer) => boolean): Promise<void> {
+  let kept = Buffer.alloc(0);
   await expect
     .poll(
       async () => {
         const before = kept;
         kept = await storedMailbox(page);
-        return whole(kept) && kept === before;
+        return whole(kept) && kept.equals(before);
       },
       { intervals: [2_500], timeout: 60_000 },
     )
     .toBe(true);
-  writeFileSync(keptAt(name), kept);
+  const put = await page.request.put(keptPath + name, { data: kept });
+  expect(put.ok()).toBe(true);
 }
 
 async function openTheDemo(page: Page): Promise<void> {
@@ -41,14 +39,11 @@ async function beginOwn(page: Page): Promise<void> {
   await keep(page, 'own', (stored) => stored.includes('"meta"'));
 }
 
-/** Opens both and keeps what they stored; what comes back takes it away after the tests. */
-export default async function keepMailboxes(config: FullConfig): Promise<() => void> {
+/** Opens both and keeps what they stored. */
+export default async function keepMailboxes(config: FullConfig): Promise<void> {
   const { baseURL, launchOptions } = config.projects[0].use;
-  const folder = mkdtempSync(path.join(tmpdir(), 'wide-sort-mailboxes-'));
-  process.env.MAILBOXES = folder;
   const browser = await chromium.launch(launchOptions);
   const pages = await Promise.all([1, 2].map(() => browser.newPage({ baseURL })));
   await Promise.all([openTheDemo(pages[0]), beginOwn(pages[1])]);
   await browser.close();
-  return () => rmSync(folder, { recursive: true });
 }

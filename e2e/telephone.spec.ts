@@ -40,7 +40,20 @@ test('390x844: whatever is pressed has 24 px, no page scrolls sideways, acts hav
     '/senders',
     '/logbook',
   ];
-  pages.push('/agenda', '/mail', '/desk', '/setup', '/clear-out', '/where', '/contacts', '/telling', '/second-look');
+  pages.push(
+    '/stamps',
+    '/stamps/new',
+    '/agenda?view=week',
+    '/agenda',
+    '/mail',
+    '/desk',
+    '/setup',
+    '/clear-out',
+    '/where',
+    '/contacts',
+    '/telling',
+    '/second-look',
+  );
   for (const address of pages) {
     await goTo(page, address);
     // Charts and lists come after their page.

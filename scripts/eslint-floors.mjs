@@ -20,6 +20,7 @@ const coreFloors = [
   'writing',
   'agenda',
   'effects',
+  'stamps',
   'conversations',
   'senders',
   'contacts',
@@ -73,6 +74,7 @@ const corePackages = [
   'rrule',
   'ical.js',
   'chrono-node',
+  'windows-iana',
 ];
 
 const packageName = (source) =>

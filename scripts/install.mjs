@@ -36,6 +36,7 @@ const needed = {
   'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
   'python3-sievelib': () => pythonHas('sievelib'),
   'python3-vobject': () => pythonHas('vobject'),
+  'python3-icalendar': () => pythonHas('icalendar'),
 };
 
 const chromiumPath = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);

@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { chromium, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
-import { findRow, openDemoAnew, rows } from '../e2e/desk';
+import { findRow, goTo, openDemoAnew, rows } from '../e2e/desk';
 import { buildApp } from '../server/app';
 
 const folder = new URL('../docs/screenshots/', import.meta.url).pathname;
@@ -75,12 +75,9 @@ await shot(page, 'lanes');
 await page.keyboard.press('v');
 
 await page.goto('/inbox');
-await page.getByRole('link', { name: 'Junk', exact: true }).click();
-await page.getByRole('heading', { name: 'Junk', level: 1 }).waitFor();
-// What is counted while the rest is read moves the rows.
-await page.waitForTimeout(1_500);
-await (await findRow(page, 'Parts Direct')).click();
+await (await findRow(page, 'Winter timetable, last look')).click();
 await page.getByRole('button', { name: /^Why here/ }).click();
+await page.getByText('In the way at that time').scrollIntoViewIfNeeded();
 await shot(page, 'reading');
 
 await page.goto('/inbox');
@@ -95,10 +92,13 @@ await page.getByRole('button', { name: 'Unless …' }).click();
 await page.getByLabel('What it looks at').last().selectOption('Addressed');
 await page.getByRole('table').waitFor();
 await shot(page, 'rule');
-await page.goto('/rules');
-await page.getByRole('button', { name: /^Run the rules/ }).waitFor();
-await page.getByText('Gale warnings').first().scrollIntoViewIfNeeded();
-await shot(page, 'rules');
+// A stamp, with what it would do to the open message.
+await page.goto('/inbox');
+await (await findRow(page, 'jackets')).click();
+await page.getByRole('article').getByRole('button', { name: 'Reply', exact: true }).waitFor();
+await goTo(page, '/stamps/charter');
+await page.getByText('the Logbook would say').waitFor();
+await shot(page, 'stamps');
 await page.goto('/trays/crew');
 await page.getByText('Would have waited longest').waitFor();
 await shot(page, 'trays');
@@ -110,8 +110,7 @@ await page.keyboard.press('Shift+D');
 await page.getByRole('button', { name: /^Next week/ }).click();
 await page.getByText(/^Put off “/).waitFor();
 await page.goto('/agenda');
-await page.getByRole('region', { name: 'Put off' }).waitFor();
-await page.getByRole('region', { name: 'Late' }).waitFor();
+await page.getByRole('region', { name: 'Late', exact: true }).waitFor();
 await shot(page, 'agenda');
 await page.goto('/register');
 await page.getByRole('table').waitFor();
@@ -172,20 +171,9 @@ await page.context().close();
 
 const dark = await open({ colorScheme: 'dark' });
 await openDemoAnew(dark);
-await dark.goto('/delivery');
-await dark.getByRole('button', { name: 'Two hours' }).click();
-await dark.getByText(/^Held the mail that comes/).waitFor();
-await dark.goto('/inbox');
-// Down to the first tray.
-const trays = rows(dark).filter({ has: dark.getByLabel('Tray', { exact: true }) });
-await rows(dark).first().waitFor();
-for (let top = 0; (await trays.count()) === 0; top += 300) {
-  await dark.getByRole('grid').evaluate((grid, to) => grid.scrollTo({ top: to }), top);
-  await dark.waitForTimeout(200);
-}
-await trays.first().click();
-await dark.getByRole('article', { name: 'Tray' }).getByRole('listitem').first().waitFor();
-await shot(dark, 'desk-dark');
+await dark.goto('/agenda?view=week');
+await dark.locator('.fc-event').first().waitFor();
+await shot(dark, 'agenda-week');
 await dark.context().close();
 
 const narrow = await open({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
