@@ -50,7 +50,6 @@ async function showAll(page: Page, at: string, documents: readonly string[], san
 const together = 9;
 
 test('nothing in a message runs, and nothing is fetched; each wall holds alone', async ({ page, context }, info) => {
-  test.setTimeout(180_000);
   const { url, hits, close } = await listening();
 
   const ran: string[] = [];

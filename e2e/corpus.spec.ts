@@ -6,7 +6,7 @@ import { bringIn, counts, downloaded, openOwn, rows } from './desk';
 test('6,046 real messages come in through the page, none lost, none twice, and go out byte for byte', async ({
   page,
 }, info) => {
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   const { files, bytes, messages } = corpusFiles(info.outputPath());
   expect(messages).toBe(6_046);
   await openOwn(page);

@@ -8,7 +8,7 @@ export async function openDemo(page: Page): Promise<void> {
   await restore(page, 'demo');
   await page.goto('/inbox');
   await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
-  await expect.poll(() => total(page), { timeout: 30_000 }).toBe(2_500);
+  await expect.poll(() => total(page)).toBe(2_500);
 }
 
 /** Opens the demo mailbox as a newcomer does, and waits until all of it is here. */
@@ -16,7 +16,7 @@ export async function openDemoAnew(page: Page, count = 2_500): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'Open the demo mailbox' }).click();
   await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
-  await expect.poll(() => total(page), { timeout: 30_000 }).toBe(count);
+  await expect.poll(() => total(page)).toBe(count);
   // The list has come as far as the counts.
   const inbox = (await counts(page, 'Inbox')).total;
   await expect(page.locator('header[aria-label="Desk"]')).toContainText(`${inbox} messages`);

@@ -28,9 +28,7 @@ test.beforeEach(async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByText('Dry dock').first()).toBeVisible();
   // It is written down every two seconds.
-  await expect
-    .poll(() => page.evaluate(() => localStorage.getItem('wide-sort-last-seen')), { timeout: 10_000 })
-    .toContain('Dry dock');
+  await expect.poll(() => page.evaluate(() => localStorage.getItem('wide-sort-last-seen'))).toContain('Dry dock');
 });
 
 test('an evicted mailbox is no first run: what was here is said, and the setup goes on', async ({ page, baseURL }) => {

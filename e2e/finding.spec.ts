@@ -286,27 +286,25 @@ test('a text index that was cut short is made anew, and finds what it found befo
   await expect(rows(page)).toHaveCount(1);
   // Written a little after the import; then cut short behind the page's back.
   await expect
-    .poll(
-      () =>
-        page.evaluate(
-          () =>
-            new Promise<boolean>((resolve) => {
-              const open = indexedDB.open('wide-sort');
-              open.onsuccess = () => {
-                const store = open.result.transaction('records', 'readwrite').objectStore('records');
-                const get = store.get('text/00000');
-                get.onsuccess = () => {
-                  const record = get.result as { units: Uint16Array } | undefined;
-                  if (record) store.put({ ...record, units: record.units.slice(0, 3) }, 'text/00000');
-                  store.transaction.oncomplete = () => {
-                    open.result.close();
-                    resolve(record !== undefined);
-                  };
+    .poll(() =>
+      page.evaluate(
+        () =>
+          new Promise<boolean>((resolve) => {
+            const open = indexedDB.open('wide-sort');
+            open.onsuccess = () => {
+              const store = open.result.transaction('records', 'readwrite').objectStore('records');
+              const get = store.get('text/00000');
+              get.onsuccess = () => {
+                const record = get.result as { units: Uint16Array } | undefined;
+                if (record) store.put({ ...record, units: record.units.slice(0, 3) }, 'text/00000');
+                store.transaction.oncomplete = () => {
+                  open.result.close();
+                  resolve(record !== undefined);
                 };
               };
-            }),
-        ),
-      { timeout: 20_000 },
+            };
+          }),
+      ),
     )
     .toBe(true);
   await page.reload();

@@ -75,7 +75,6 @@ async function onFullDisk(
   { baseURL, info, promised }: { baseURL: string; info: TestInfo; promised: boolean },
   work: (it: { page: Page; anew: () => Promise<Page>; free: () => void }) => Promise<void>,
 ): Promise<void> {
-  test.setTimeout(240_000);
   const folder = info.outputPath('disk');
   test.skip(!mounted(folder), 'This machine mounts no file system for a test.');
   const profile = join(folder, 'profile');

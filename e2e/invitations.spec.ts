@@ -64,25 +64,19 @@ test('invited, answered, changed, declined and called off between two mailboxes'
 
   const open = async (subject: string) => {
     await expect
-      .poll(
-        async () => {
-          await checkNow(harbour);
-          return rows(harbour).filter({ hasText: subject }).count();
-        },
-        { timeout: 40_000 },
-      )
+      .poll(async () => {
+        await checkNow(harbour);
+        return rows(harbour).filter({ hasText: subject }).count();
+      })
       .toBeGreaterThan(0);
     await rows(harbour).filter({ hasText: subject }).first().click();
   };
   const maraSees = (words: string) =>
     expect
-      .poll(
-        async () => {
-          await checkNow(mara);
-          return mara.locator('main').innerText();
-        },
-        { timeout: 40_000 },
-      )
+      .poll(async () => {
+        await checkNow(mara);
+        return mara.locator('main').innerText();
+      })
       .toContain(words);
   await goTo(harbour, '/inbox');
   await open('Invitation: Pilot ladder drill');

@@ -1,4 +1,4 @@
-// Mailboxes as they were stored before all tests (setup.ts), the demo and an empty one of one’s own: each test that begins
+// Mailboxes as they were stored before all tests (kept.setup.ts), the demo and an empty one of one’s own: each test that begins
 // with one gets it back as it stood, instead of beginning it again. The tests' server (server.ts) hands them out.
 import type { Page } from '@playwright/test';
 

@@ -101,7 +101,7 @@ test('an import is killed again and again: whole batches each time, and at the e
 }, info) => {
   // Of all kills about one in ten.
   const times = Math.max(3, Math.round(kills / 10));
-  test.setTimeout(Math.max(240_000, times * 20_000));
+  test.setTimeout(Math.max(480_000, times * 20_000));
   const random = shares(7);
   await openOwn(first);
   const count = 6_000;
@@ -142,7 +142,6 @@ test('an import is killed again and again: whole batches each time, and at the e
 });
 
 test('an import that is killed keeps whole batches; the same file adds the rest', async ({ context, page: first }) => {
-  test.setTimeout(180_000);
   await openOwn(first);
   const mbox = Array.from(
     { length: 9_000 },

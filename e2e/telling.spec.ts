@@ -63,7 +63,7 @@ for (const granted of [true, false])
           await page.getByRole('button', { name: 'Check now' }).click();
           return (await tones()).count;
         },
-        { timeout: 50_000, intervals: [1_500] },
+        { timeout: 100_000, intervals: [1_500] },
       )
       .toBeGreaterThan(before);
     const seen = (await value('seen')) as string[];

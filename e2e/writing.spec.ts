@@ -155,7 +155,6 @@ test('on paper stands the message, whole, and nothing of the desk; its header fi
 test('attack strings through reply, forward and paste: nothing runs, nothing is fetched, nothing hostile leaves', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const { url, hits, close } = await listening();
   const dialogs: string[] = [];
   page.on('dialog', (dialog) => {

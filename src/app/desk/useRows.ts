@@ -18,6 +18,8 @@ export interface Rows {
   /** How many messages they stand for, and how many of those are unread. */
   messages: number;
   unread: number;
+  /** These rows came while mail that was here before was being brought in. */
+  filling: boolean;
   /** A row by its position in the view; undefined while it is on its way. */
   at: (index: number) => Row | undefined;
   /** When the row at a position was asked for (performance.now()); 0 where it is on its way. */
@@ -40,6 +42,7 @@ interface Held {
   trays: number;
   messages: number;
   unread: number;
+  filling: boolean;
   pages: Map<number, Page>;
 }
 
@@ -98,6 +101,7 @@ export function useRows(view: View, grouping: Grouping): Rows {
               trays: window.trays,
               messages: window.messages,
               unread: window.unread,
+              filling: window.filling,
               pages: kept,
             };
           });
@@ -135,6 +139,6 @@ export function useRows(view: View, grouping: Grouping): Rows {
         .flatMap(([page, { rows }]) => rows.map((_, i) => page * pageSize + i)),
     [current],
   );
-  const { total = null, trays = 0, messages = 0, unread = 0 } = current ?? {};
-  return { total, trays, messages, unread, at, askedAt, known, show, error };
+  const { total = null, trays = 0, messages = 0, unread = 0, filling = false } = current ?? {};
+  return { total, trays, messages, unread, filling, at, askedAt, known, show, error };
 }

@@ -5,12 +5,6 @@ import { rowKey } from '../state/ticks';
 import { shiftOf, type Standing } from './standing';
 import type { Rows } from './useRows';
 
-/**
- * While rows come in at less than so many milliseconds from each other, and nobody is at the list, mail is being brought in:
- * the newest are shown.
- */
-const streaming = 3_000;
-
 const touches = ['pointermove', 'pointerdown', 'wheel', 'keydown'] as const;
 
 /** Where each row in memory stands. */
@@ -53,7 +47,7 @@ interface List {
 export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list: List): StandingList {
   const { rows, name, height, held } = list;
   const [more, setMore] = useState({ of: name, above: 0 });
-  const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[]; changed: number } | null>(null);
+  const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[]; filling: boolean } | null>(null);
   // What of it somebody has touched. A pointer that only rests where the last page had a button touches nothing.
   const touched = useRef<string | null>(null);
   const element = virtual.scrollElement;
@@ -68,12 +62,13 @@ export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list:
   useLayoutEffect(() => {
     if (!element) return;
     const was = seen.current;
-    const now = performance.now();
     let shift = 0;
     if (was?.name === name && was.at !== rows.at) {
       const places = placesOf(rows);
       shift = shiftOf(was.inSight, (key) => places.get(key) ?? -1);
-      const follows = now - was.changed < streaming && element.scrollTop === 0 && !held && touched.current !== name;
+      // While mail is brought in and nobody is at the list, the newest are shown.
+      const filled = was.filling || rows.filling;
+      const follows = filled && element.scrollTop === 0 && !held && touched.current !== name;
       if (follows) shift = 0;
       if (shift !== 0) virtual.scrollToOffset(Math.max(0, element.scrollTop + shift * height));
     }
@@ -82,8 +77,7 @@ export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list:
       const sum = atTop ? 0 : (of === name ? above : 0) + Math.max(0, shift);
       return of === name && sum === above ? { of, above } : { of: name, above: sum };
     });
-    const changed = was?.name === name && was.at === rows.at ? was.changed : now;
-    seen.current = { name, at: rows.at, inSight: inSightOf(rows, element, height), changed };
+    seen.current = { name, at: rows.at, inSight: inSightOf(rows, element, height), filling: rows.filling };
   }, [virtual, element, rows, name, height, scrolled, held]);
   return { above: more.of === name ? more.above : 0, toTop: () => virtual.scrollToOffset(0) };
 }

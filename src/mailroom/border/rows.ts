@@ -74,6 +74,8 @@ export interface Row {
 /** A window of a view, rows `from` up to, not including, `from + rows.length`. */
 export interface RowWindow {
   revision: number;
+  /** Mail that was here before is being brought in: what stands above what was there is no news. */
+  filling: boolean;
   /** How many rows there are in all. */
   total: number;
   /** How many of them stand for trays. */

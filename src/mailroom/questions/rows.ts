@@ -3,7 +3,7 @@ import type { Row, RowWindow } from '../border/rows';
 import type { Grouping, View } from '../border/views';
 import { bit } from '../state/columns';
 import { rowConversation } from './conversations';
-import type { Revised, Loading } from '../state/mailState';
+import type { Filling, Revised, Loading } from '../state/mailState';
 import { orderReady, rowList, type Ordering } from '../search/rowOrder';
 import { rowOf, type RowSource } from './row';
 import { trayRow } from './trays';
@@ -13,7 +13,7 @@ const mostTries = 3;
 
 /** A window of a view. */
 export async function rows(
-  mailbox: RowSource & Ordering & Revised & Pick<Loading, 'beginRest'>,
+  mailbox: RowSource & Ordering & Revised & Readonly<Filling> & Pick<Loading, 'beginRest'>,
   view: View,
   grouping: Grouping,
   from: number,
@@ -23,7 +23,7 @@ export async function rows(
   const { columns, views } = mailbox;
   const { grouped, elsewhere } = grouping;
   for (let tries = 1; ; tries++) {
-    const { revision } = mailbox;
+    const { revision, filling } = mailbox;
     const messages = views.list(view);
     const list = rowList(mailbox, view, grouping);
     const ids = list.slice(Math.max(0, from), Math.max(0, to));
@@ -47,7 +47,7 @@ export async function rows(
     mailbox.beginRest();
     const trays = list.reduce((n, id) => n + Number(rowNumber(id) < 0), 0);
     const counts = { total: list.length, trays, messages: messages.length, unread };
-    return { revision, ...counts, from: Math.max(0, from), rows: out };
+    return { revision, filling: filling > 0, ...counts, from: Math.max(0, from), rows: out };
   }
 }
 

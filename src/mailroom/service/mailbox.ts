@@ -83,12 +83,12 @@ export class Mailbox {
   readonly daysSeen = new DaysSeen();
   readonly items = new Items((says) => this.tell(says));
   revision = 0;
+  filling = 0;
   seq = 0;
   /** The first record of the journal that is kept. */
   first = 1;
   /** The last record of the journal whose messages, deleted for good, are gone from everything that is stored. */
   erasedTo = 0;
-
   /** The import that was cut off when the mailbox was last closed. */
   cutOff: Importing | null = null;
   /** Whether the disk is full, or the browser has dropped what it stored: nothing more is written then. */

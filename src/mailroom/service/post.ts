@@ -33,11 +33,16 @@ export class PostRoom {
   readonly check = (): Promise<PostStatus> => {
     const { mailbox } = this.open;
     if (!mailbox.postOn) return Promise.resolve(this.status());
-    this.checking ??= this.fetchNew()
+    if (this.checking) return this.checking;
+    // A mailbox that is being filled for the first time has no news.
+    const first = Number(mailbox.cursor === null);
+    mailbox.filling += first;
+    this.checking = this.fetchNew()
       .then((arrived) => this.knows(mailbox, { lastChecked: this.host.clock.now(), arrived, error: null }))
       .catch((error: unknown) => this.knows(mailbox, { error: reasonOf(error) }))
       .then(() => {
         this.checking = null;
+        mailbox.filling -= first;
         this.told();
         return this.status();
       });
@@ -103,7 +108,6 @@ export class PostRoom {
     // Messages are threaded as they come in: what they may answer must be in memory.
     await mailbox.ready();
     if (this.known.lastChecked === null) Object.assign(this.known, await demo.rate());
-    // A mailbox that is being filled for the first time has no news.
     const news = mailbox.cursor !== null;
     let arrived = 0;
     for (let more = true, part = 1; more && mailbox.postOn; part++) {

@@ -52,6 +52,34 @@ test('mail that arrives rides the line, and is asked for only once also after a 
   expect(post.asked.at(-1)).toBe('1');
 });
 
+test('what a mailbox is filled with is no news; what arrives later is', async () => {
+  const post = scripted([
+    [{ raw: raw(1), place: 'inbox', seen: false, flagged: false }],
+    [{ raw: raw(2), place: 'inbox', seen: false, flagged: false }],
+  ]);
+  const { service } = await start(post);
+  const seen: [total: number, filling: boolean][] = [];
+  const look = async () => {
+    const { total, filling } = await service.rows(inbox, single, 0, 9);
+    seen.push([total, filling]);
+  };
+  const { changes } = post;
+  post.changes = async (cursor) => {
+    await look();
+    return changes(cursor);
+  };
+  await service.begin('demo');
+  await service.checkNow();
+  await look();
+  await service.checkNow();
+  expect(seen).toEqual([
+    [0, true],
+    [1, true],
+    [2, false],
+    [2, false],
+  ]);
+});
+
 test('a post office that does not answer is told in words, and asked again', async () => {
   const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
   const { service } = await start(post);

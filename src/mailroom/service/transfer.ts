@@ -21,6 +21,7 @@ export function transferOf(open: Open, { pool, tell }: ServiceHost) {
       const { mailbox } = open;
       const names = namesOf(files);
       mailbox.cutOff = null;
+      mailbox.filling++;
       // Should it be cut off, that is told at the next opening. What can't even note it is told by the first batch.
       await noteImporting(mailbox.records, { job, names, target }).catch(() => undefined);
       try {
@@ -29,6 +30,7 @@ export function transferOf(open: Open, { pool, tell }: ServiceHost) {
         );
       } finally {
         imports.delete(job);
+        mailbox.filling--;
         await forgetImporting(mailbox.records).catch(() => undefined);
       }
     },

@@ -27,6 +27,11 @@ export interface Revised {
   readonly revision: number;
 }
 
+/** How many imports, or first fetches from the post office, are under way: what they bring is no news. */
+export interface Filling {
+  filling: number;
+}
+
 /** Messages that are not as a standard wants them, by id. Complete once {@link Loading.ready} is settled. */
 export interface Damage {
   readonly damaged: Set<number>;

@@ -1,6 +1,6 @@
 // Before all tests: the demo is opened once, and a mailbox of one’s own begun, and what they stored is kept
-// (keptMailboxes.ts).
-import { chromium, expect, type FullConfig, type Page } from '@playwright/test';
+// (keptMailboxes.ts). Both are tests of their own, so that they have the time and the trace that all tests have.
+import { expect, test as setup, type Page } from '@playwright/test';
 import { keptPath, storedMailbox, type KeptMailbox } from './keptMailboxes';
 import { openDemoAnew, openOwn, setAccount } from './desk';
 
@@ -14,14 +14,14 @@ async function keep(page: Page, name: KeptMailbox, whole: (stored: Buffer) => bo
         kept = await storedMailbox(page);
         return whole(kept) && kept.equals(before);
       },
-      { intervals: [2_500], timeout: 60_000 },
+      { intervals: [2_500], timeout: 120_000 },
     )
     .toBe(true);
   const put = await page.request.put(keptPath + name, { data: kept });
   expect(put.ok()).toBe(true);
 }
 
-async function openTheDemo(page: Page): Promise<void> {
+setup('the demo mailbox is kept', async ({ page }) => {
   // A tray is delivered minutes after the demo was opened: in the midst of some test. trays.spec.ts has them.
   await page.route('**/api/demo/setup', async (route) => {
     const response = await route.fetch();
@@ -31,19 +31,10 @@ async function openTheDemo(page: Page): Promise<void> {
   });
   await openDemoAnew(page);
   await keep(page, 'demo', (stored) => stored.includes('"junk"') && stored.includes('"derived/00000"'));
-}
+});
 
-async function beginOwn(page: Page): Promise<void> {
+setup('a mailbox of one’s own is kept', async ({ page }) => {
   await openOwn(page);
   await setAccount(page);
   await keep(page, 'own', (stored) => stored.includes('"meta"'));
-}
-
-/** Opens both and keeps what they stored. */
-export default async function keepMailboxes(config: FullConfig): Promise<void> {
-  const { baseURL, launchOptions } = config.projects[0].use;
-  const browser = await chromium.launch(launchOptions);
-  const pages = await Promise.all([1, 2].map(() => browser.newPage({ baseURL })));
-  await Promise.all([openTheDemo(pages[0]), beginOwn(pages[1])]);
-  await browser.close();
-}
+});
