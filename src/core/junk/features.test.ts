@@ -1,9 +1,11 @@
 import { parseEnvelope } from '../mail/envelope';
-import { featuresOf, namedFeaturesOf, withSender } from './features';
+import { featuresOf, namedFeaturesOf } from './features';
+import { withSender } from './senderFeatures';
 import { JunkModel } from './model';
 import { readForJunk, type JunkReading } from './junkReading';
 import { signalsOf } from './signals';
-import { evidenceOf, scoreOf } from './verdict';
+import { evidenceOf } from './evidence';
+import { scoreOf } from './verdict';
 import { Message } from '../mail/message';
 
 function read(text: string): JunkReading {

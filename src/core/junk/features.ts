@@ -1,25 +1,9 @@
 // Features: what the model weighs of a message, each a kind and a word, hashed into a fixed number of slots.
-import { hashed, hashSeed } from '../data/hash';
+import { hashed } from '../data/hash';
 import { domainOf, domainsUp } from '../mail/address';
-import { senderSignals, signalsOf, type SenderSignal } from './signals';
+import { signalsOf } from './signals';
 import type { JunkReading } from './junkReading';
-
-/** How many slots the model has: 2 to this power. */
-export const slotBits = 18;
-export const slots = 1 << slotBits;
-
-/** Where a feature was found. */
-export const featureKinds = [
-  'text',
-  'subject',
-  'sender',
-  'sender name',
-  'link',
-  'link path',
-  'markup',
-  'signal',
-] as const;
-export type FeatureKind = (typeof featureKinds)[number];
+import { begun, featureKinds, slotOf, slotOfWord, slots, type NamedFeature } from './slots';
 
 const subjectShape = /!+|\?+/g;
 const markupShape = /<\/?[a-z]+|[a-z-]+=["']?[^\s"'>]{1,20}/g;
@@ -43,17 +27,6 @@ const unitKind = (unit: number): number => units[unit] || kindOfUnit(unit);
 /** Is told of a feature: its slot and kind, and the stretch of `source` that is its word; `says` for signals alone. */
 type Visit = (slot: number, kind: number, source: string, from: number, to: number, says?: string) => void;
 
-/** A hash begun for a kind. */
-const begun = (kind: number): number => hashSeed ^ (kind * 0x9e3779b1);
-
-/** The slot of a hash, after a last mixing, so that the low bits of short words differ too. */
-function slotOf(hash: number): number {
-  hash ^= hash >>> 15;
-  hash = Math.imul(hash, 0x2c1b3c6d);
-  hash ^= hash >>> 12;
-  return hash & (slots - 1);
-}
-
 /** The words of a text, at least two letters long. Scripts without spaces are read in pairs of characters. */
 function eachWord(kind: number, text: string, visit: Visit): void {
   const start = begun(kind);
@@ -73,13 +46,6 @@ function eachWord(kind: number, text: string, visit: Visit): void {
     if (its === 2 && at - from < longestWord) hash = hashed(hash, unit);
     before = unit;
   }
-}
-
-/** The slot of a whole word. */
-function slotOfWord(kind: number, word: string): number {
-  let hash = begun(kind);
-  for (let i = 0; i < word.length; i++) hash = hashed(hash, word.charCodeAt(i));
-  return slotOf(hash);
 }
 
 /** Every feature of a message in turn, with repetitions. */
@@ -131,15 +97,6 @@ export function featuresOf(reading: JunkReading, bulk = true): Uint32Array<Array
   return found.slice(0, n);
 }
 
-/** A feature with its name, for the evidence. */
-export interface NamedFeature {
-  slot: number;
-  kind: FeatureKind;
-  word: string;
-  /** What a signal says; for the other kinds null. */
-  says: string | null;
-}
-
 /** The features of a message by name. Of those that share a slot the first stands for it. */
 export function namedFeaturesOf(reading: JunkReading, bulk = true): NamedFeature[] {
   const out = new Map<number, NamedFeature>();
@@ -149,24 +106,3 @@ export function namedFeaturesOf(reading: JunkReading, bulk = true): NamedFeature
   });
   return [...out.values()];
 }
-
-/** Features with what is known of the sender. */
-export function withSender(features: Uint32Array, signals: readonly SenderSignal[]): Uint32Array {
-  if (signals.length === 0) return features;
-  const more = signals
-    .map((signal) => slotOfWord(signalKind, `sender ${signal}`))
-    .filter((slot) => !features.includes(slot));
-  const out = new Uint32Array(features.length + more.length);
-  out.set(features);
-  out.set(more, features.length);
-  return out;
-}
-
-/** What is known of the sender as named features. */
-export const namedSender = (signals: readonly SenderSignal[]): NamedFeature[] =>
-  signals.map((signal) => ({
-    slot: slotOfWord(signalKind, `sender ${signal}`),
-    kind: 'signal',
-    word: signal,
-    says: senderSignals[signal],
-  }));

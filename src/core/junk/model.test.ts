@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { slots } from './features';
+import { slots } from './slots';
 import { JunkModel, learnAll, randomFrom, shuffled } from './model';
 
 const features = fc

@@ -4,7 +4,7 @@
 //
 // What a message taught is one number, its step: the weight of each of its features moved by that. So a message is
 // forgotten by taking its step back, and because weights are whole numbers the model is then bit for bit what it was.
-import { slots } from './features';
+import { slots } from './slots';
 
 /** One unit of weight. The largest sum of steps stays far below 2³¹. */
 const unit = 2 ** 20;

@@ -3,7 +3,7 @@
 //     "WSJM"  version  slot bits  shift  count of weights (4 bytes)  checksum (4 bytes)  then for each weight that is
 //     not zero: how many slots further (varint), and the weight divided by 2^shift (zigzag varint).
 import { hashOf } from '../data/hash';
-import { slotBits, slots } from './features';
+import { slotBits, slots } from './slots';
 import { JunkModel } from './model';
 
 const magic = [0x57, 0x53, 0x4a, 0x4d];

@@ -145,11 +145,3 @@ export function signalsOf(reading: JunkReading, bulk: boolean): Signal[] {
       );
   return out;
 }
-
-/** What is known of a sender beside the message itself. */
-export const senderSignals = {
-  known: 'you know its sender',
-  'imitates a name': 'it bears the name of somebody you know, from elsewhere',
-  'imitates a domain': 'its domain looks like one you know',
-} as const;
-export type SenderSignal = keyof typeof senderSignals;

@@ -1,8 +1,6 @@
 // The verdict: a score from 0 to 100, and the evidence behind it in words.
-import type { JunkReading } from './junkReading';
-import { namedFeaturesOf, namedSender, type NamedFeature } from './features';
 import type { JunkModel } from './model';
-import type { SenderSignal } from './signals';
+import type { NamedFeature } from './slots';
 
 /** How steep the score is around the middle: a clear case (a margin of ±1) has 98, or 2. */
 const steepness = 4;
@@ -33,14 +31,6 @@ const kindWords: Record<Exclude<NamedFeature['kind'], 'signal'>, (word: string) 
 export function featureWords({ kind, word, says }: Pick<NamedFeature, 'kind' | 'word' | 'says'>): string {
   return kind === 'signal' ? (says ?? word) : kindWords[kind](word);
 }
-
-/** The evidence of a message, at most `most`; `sender`: what is known of who sent it. */
-export const evidenceOf = (
-  model: JunkModel,
-  reading: JunkReading,
-  most = 12,
-  sender: readonly SenderSignal[] = [],
-): Evidence[] => evidenceAmong(model, [...namedFeaturesOf(reading), ...namedSender(sender)], most);
 
 /**
  * What weighs most among the features of a message, heaviest first, at most `most`; what weighs nothing is left out, and

@@ -1,7 +1,7 @@
 // Mail that comes in: told apart from what is here, sent down the line, stored, journalled.
 import type { Follow, Send } from '../../core/effects/effect';
 import { placedNow } from '../state/retention';
-import { withSender } from '../../core/junk/features';
+import { withSender } from '../../core/junk/senderFeatures';
 import { Line, type Decision } from '../../core/line/decide';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { fromLineOf } from '../../core/mail/mbox';

@@ -5,8 +5,7 @@
 import { grown } from '../../core/data/grown';
 import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
-import { namedSender, withSender } from '../../core/junk/features';
-import type { SenderSignal } from '../../core/junk/signals';
+import { namedSender, withSender, type SenderSignal } from '../../core/junk/senderFeatures';
 import { JunkModel, type Step } from '../../core/junk/model';
 import { readModel, writeModel } from '../../core/junk/modelFile';
 import { evidenceAmong, scoreOf, type Evidence } from '../../core/junk/verdict';

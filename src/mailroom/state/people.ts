@@ -1,6 +1,6 @@
 // People whom the person knows: whom they wrote to, their contacts, themselves.
 import { contactAddresses, namedAddresses } from '../../core/contacts/contact';
-import type { SenderSignal } from '../../core/junk/signals';
+import type { SenderSignal } from '../../core/junk/senderFeatures';
 import { addressKey, domainOf, type Address } from '../../core/mail/address';
 import type { Envelope } from '../../core/mail/envelopeSchema';
 import { skeleton } from '../../core/senders/lookAlike';
