@@ -22,9 +22,9 @@ import {
   quotedHtml,
   quotedText,
   recipientsOf,
-  threadFields,
   type Quotable,
 } from '../src/core/writing/answer';
+import { threadFields } from '../src/core/writing/threadFields';
 import { forwardedFiles } from '../src/core/writing/forwardedFiles';
 import { htmlLines } from '../src/core/writing/htmlLines';
 import { typedText } from '../src/core/writing/flowed';

@@ -1,4 +1,5 @@
-import { blockText, textBlockTrouble, type TextBlock } from '../../core/writing/textBlock';
+import { blockText, textBlockTrouble } from '../../core/writing/blockText';
+import type { TextBlock } from '../../core/writing/textBlock';
 import { short } from '../../core/text/sentences';
 import { mailroom } from '../../mailroom/client';
 import { UndoSpot } from '../desk/StampBar';

@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Draft } from '../../mailroom/border/drafts';
 import { mailroom } from '../../mailroom/client';
-import { wholeText } from '../../core/writing/draft';
-import { blockNamed, blockText, typedName, type TextBlock } from '../../core/writing/textBlock';
+import { wholeText } from '../../core/writing/draftText';
+import { blockText } from '../../core/writing/blockText';
+import { blockNamed, typedName, type TextBlock } from '../../core/writing/textBlock';
 import { useMailbox } from '../state/overview';
 import { usePart } from '../ui/usePart';
 import { showPicture } from './ownPictures';

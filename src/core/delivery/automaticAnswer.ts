@@ -3,7 +3,7 @@
 import { z } from 'zod';
 import { addressKey, domainOf, type Address } from '../mail/address';
 import { AccountIndex, type Account } from '../mail/account';
-import { threadFields } from '../writing/answer';
+import { threadFields } from '../writing/threadFields';
 import type { Envelope } from '../mail/envelopeSchema';
 import { type HeaderField } from '../mail/header';
 import { idSchema } from '../data/id';

@@ -4,7 +4,7 @@ import { idSchema, momentSchema } from '../data/id';
 import { z } from 'zod';
 import { decodeEncodedWords } from '../mail/encodedWord';
 import { fieldValue, type HeaderField } from '../mail/header';
-import { hostOf } from '../mail/links';
+import { hostOf } from '../mail/host';
 
 /** A list that was left, and when: by its List-Id, or where it has none by the address it comes from. */
 export const leftListSchema = z.object({

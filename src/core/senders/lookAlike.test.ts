@@ -1,7 +1,8 @@
 import { editDistance, lookAlikeOf, skeleton } from './lookAlike';
 import { unicodeDomain } from './normal';
 import { lyingLinks } from './lyingLinks';
-import { knownPeople, suspicionsOf } from './suspicion';
+import { knownPeople } from './knownPeople';
+import { suspicionsOf } from './suspicion';
 
 describe('skeletons (UTS #39, section 4)', () => {
   test.each([

@@ -1,5 +1,6 @@
 // Links that say one thing and go to another.
-import { hostOf, type Anchor } from '../mail/links';
+import { hostOf } from '../mail/host';
+import type { Anchor } from '../mail/links';
 import { siteOf } from '../mail/site';
 import { normalDomain } from './normal';
 

@@ -1,4 +1,5 @@
-import { answerSubject, quotedText, recipientsOf, threadFields } from './answer';
+import { answerSubject, quotedText, recipientsOf } from './answer';
+import { threadFields } from './threadFields';
 
 const a = (address: string, name = '') => ({ name, address });
 const own = new Set(['me@y.test', 'desk@y.test']);

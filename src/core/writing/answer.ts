@@ -5,7 +5,6 @@ import { quote } from '../mail/quoted';
 import { oneLine } from '../text/oneLine';
 import { typedLines, type TextLine } from './flowed';
 import { escapeHtml, outgoingHtml } from './outgoingHtml';
-import type { MessageToWrite } from '../mail/writing';
 
 /** Quotes within quotes are no deeper. */
 const deepestQuote = 20;
@@ -127,17 +126,3 @@ export const forwardedText = (message: Quotable): string =>
   `${forwardedMark}\n${headOf(message)
     .map(([word, value]) => `${word}: ${value}`)
     .join('\n')}\n\n${message.text.trimEnd()}`;
-
-/** Longest References field that is written: the first and the last ones tell the conversation. */
-const mostReferences = 40;
-
-/** In-Reply-To and References of an answer (RFC 5322, section 3.6.4). */
-export function threadFields(
-  message: Pick<Envelope, 'messageId' | 'references'>,
-): Pick<MessageToWrite, 'inReplyTo' | 'references'> {
-  if (!message.messageId) return {};
-  const chain = [...message.references.filter((id) => id !== message.messageId), message.messageId];
-  const references =
-    chain.length > mostReferences ? [chain[0], ...chain.slice(chain.length - mostReferences + 1)] : chain;
-  return { inReplyTo: message.messageId, references };
-}

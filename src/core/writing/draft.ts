@@ -2,10 +2,7 @@
 import { z } from 'zod';
 import { momentSchema } from '../data/id';
 import type { Address } from '../mail/address';
-import { typedText } from './flowed';
-import { htmlLines } from './htmlLines';
 import { fieldTrouble, readRecipients } from './recipient';
-import { signedHtml, signedText } from './textBlock';
 
 /** What a draft is: new, or what becomes of the messages that it answers. */
 export const draftKinds = ['new', 'reply', 'reply all', 'forward', 'attach'] as const;
@@ -105,28 +102,6 @@ export const freshDraft = {
 
 /** What of a draft the person writes. */
 export const contentOf = (draft: Draft): DraftContent => contentSchema.parse(draft);
-
-/** The whole text of a draft: below it the signature (rich text, empty for none), and below that what is quoted. */
-export function wholeText(
-  { rich, html, text, quoted, signed }: Pick<DraftContent, 'rich' | 'html' | 'text' | 'quoted' | 'signed'>,
-  signature: string,
-): {
-  html: string | null;
-  text: string;
-} {
-  const below = quoted.text ? `\n\n${quoted.text}` : '';
-  const own = signed ? signature : '';
-  return rich
-    ? { html: `${html}${signedHtml(own)}${quoted.html}`, text: '' }
-    : { html: null, text: `${text.trimEnd()}${signedText(own)}${below}` };
-}
-
-/** The first words of what was written. */
-export const firstWords = ({ rich, html, text }: Pick<DraftContent, 'rich' | 'html' | 'text'>): string =>
-  (rich ? typedText(htmlLines(html.slice(0, 20_000))) : text.slice(0, 2_000))
-    .split('\n')
-    .find((line) => line.trim() !== '' && !line.startsWith('>'))
-    ?.slice(0, 200) ?? '';
 
 /** To whom a draft goes, or why it can’t go to them, in a sentence. */
 export function recipientsOfDraft({

@@ -1,7 +1,8 @@
 // What people regret once a message has gone: said before, in a line, and never in the way.
 import { addressKey, domainOf, type Address } from '../mail/address';
 import { count, messages } from '../text/sentences';
-import { firstWords, type DraftContent } from './draft';
+import type { DraftContent } from './draft';
+import { firstWords } from './draftText';
 import { htmlLines } from './htmlLines';
 import { typedText } from './flowed';
 

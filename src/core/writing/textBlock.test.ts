@@ -1,7 +1,8 @@
-import { blockNamed, signedHtml, signedText, textBlockTrouble, typedName } from './textBlock';
+import { signedHtml, signedText, textBlockTrouble } from './blockText';
+import { blockNamed, typedName } from './textBlock';
 import { flowed } from './flowed';
 import { htmlLines } from './htmlLines';
-import { wholeText } from './draft';
+import { wholeText } from './draftText';
 
 const block = (name: string) => ({ id: name, name, html: `<p>${name}</p>` });
 const blocks = [block('thanks'), block('thursday'), block('berth')];

@@ -13,7 +13,8 @@ import {
   type Quotable,
 } from '../../core/writing/answer';
 import { typedAddress } from '../../core/writing/recipient';
-import { firstWords, freshDraft, type Draft, type DraftContent, type DraftFile } from '../../core/writing/draft';
+import { freshDraft, type Draft, type DraftContent, type DraftFile } from '../../core/writing/draft';
+import { firstWords } from '../../core/writing/draftText';
 import { fileName } from '../../core/text/fileName';
 import { exactTime } from '../../core/text/time';
 import type { Beginning, DraftResult, DraftRow, Kept } from '../border/drafts';

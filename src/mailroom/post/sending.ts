@@ -3,8 +3,9 @@
 // A draft goes under a Message-ID of its own and with the same bytes however often it is tried, so that a crash on the way
 // sends it again and the post office knows it again (postOffice.ts). That it has gone is written down before what follows.
 import { composeMessage, type FileToSend, type WrittenMessage } from '../../core/writing/composing';
-import { threadFields } from '../../core/writing/answer';
-import { mostBytes, recipientsOfDraft, wholeText, type Draft } from '../../core/writing/draft';
+import { threadFields } from '../../core/writing/threadFields';
+import { mostBytes, recipientsOfDraft, type Draft } from '../../core/writing/draft';
+import { wholeText } from '../../core/writing/draftText';
 import { fileName } from '../../core/text/fileName';
 import { messages, reasonOf } from '../../core/text/sentences';
 import type { DraftAsFile, Kept } from '../border/drafts';

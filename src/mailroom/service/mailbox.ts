@@ -11,7 +11,6 @@ import type { ReadingProgress } from '../border/overview';
 import type { KeptEnvelope } from '../storage/keptEnvelope';
 import { StateColumns } from '../state/columns';
 import { DeepAnswers } from '../search/deepConditions';
-import { readyToSort } from '../search/candidates';
 import { DaysSeen } from '../state/daysSeen';
 import { Derived } from '../state/derived';
 import { headOf, readHeads, type JournalHead } from '../state/journalHead';
@@ -87,7 +86,7 @@ export class Mailbox {
   seq = 0;
   /** The first record of the journal that is kept. */
   first = 1;
-  /** The last record of the journal whose messages, deleted for good, are gone from everything that is stored. */
+  /** The last record of the journal whose messages, deleted for good, are gone from all that is stored. */
   erasedTo = 0;
   /** The import that was cut off when the mailbox was last closed. */
   cutOff: Importing | null = null;
@@ -97,20 +96,19 @@ export class Mailbox {
     this.bump();
   });
 
-  /** How many messages the applied commands have made: a command that is being written has grown the columns already. */
+  /** How many messages the applied commands have made: a command being written has grown the columns already. */
   private counted = 0;
   readonly records: Records;
   private readonly storing: Storing;
   private closed = false;
-  /** How many messages there were when it was opened. */
   private atOpening = 0;
   private readonly turns = new InTurn();
   /** What conditions were found to hold for, under the accounts or the Register by which they go (candidates.ts). */
   asked = new WeakMap<object, Map<string, Bits>>();
   private readonly table = new MessageTable((id) => this.envelopes.get(id));
-  /** Begins to read what the first rows don't need. */
+  /** Begins to read what the first rows don't need; settled once that may be. */
   beginRest: () => void = () => undefined;
-  private readonly restBegun = new Promise<void>((resolve) => (this.beginRest = resolve));
+  readonly restBegun = new Promise<void>((resolve) => (this.beginRest = resolve));
   private journalLoaded = new Lasting(() => Promise.resolve());
   private envelopesLoaded = new Lasting(() => Promise.resolve());
 
@@ -242,6 +240,7 @@ export class Mailbox {
     const reading = (done: number) => this.reading({ what: 'rows', done, total: count });
     await this.envelopes.ensureAll(count, reading);
     this.tellLost(await lookThrough(this, stock, this.atOpening));
+    await this.people.ready();
     await this.rebuildDerived();
   }
 
@@ -265,6 +264,7 @@ export class Mailbox {
    * rules ask of texts is known. Ends early where `wanted` says that nobody waits any more.
    */
   async readyToSort(setup: Setup, wanted?: () => boolean): Promise<void> {
+    const { readyToSort } = await import('../search/candidates');
     await readyToSort(this, setup, wanted);
   }
 

@@ -9,42 +9,33 @@ import { sendByRules, type ToSendByRules } from '../post/ruleSends';
 import { incomingFrom } from '../post/incomingFrom';
 import { toTell } from '../questions/notifications';
 import type { Open, ServiceHost } from './host';
-import type { Mailbox } from './mailbox';
+import type { PostStanding } from './postStanding';
 
 export class PostRoom {
-  private readonly known = {
-    lastChecked: null as number | null,
-    arrived: 0,
-    error: null as string | null,
-    perMinute: 0,
-    paused: false,
-  };
   private checking: Promise<PostStatus> | null = null;
 
   constructor(
     private readonly open: Open,
     private readonly host: ServiceHost,
+    private readonly standing: PostStanding,
   ) {}
-
-  /** How the post office stands. */
-  readonly status = (): PostStatus => ({ ...this.known, on: this.open.mailbox.postOn });
 
   /** Fetches what has arrived. */
   readonly check = (): Promise<PostStatus> => {
     const { mailbox } = this.open;
-    if (!mailbox.postOn) return Promise.resolve(this.status());
+    if (!mailbox.postOn) return Promise.resolve(this.standing.status());
     if (this.checking) return this.checking;
     // A mailbox that is being filled for the first time has no news.
     const first = Number(mailbox.cursor === null);
     mailbox.filling += first;
     this.checking = this.fetchNew()
-      .then((arrived) => this.knows(mailbox, { lastChecked: this.host.clock.now(), arrived, error: null }))
-      .catch((error: unknown) => this.knows(mailbox, { error: reasonOf(error) }))
+      .then((arrived) => this.standing.noteOf(mailbox, { lastChecked: this.host.clock.now(), arrived, error: null }))
+      .catch((error: unknown) => this.standing.noteOf(mailbox, { error: reasonOf(error) }))
       .then(() => {
         this.checking = null;
         mailbox.filling -= first;
         this.told();
-        return this.status();
+        return this.standing.status();
       });
     return this.checking;
   };
@@ -58,18 +49,13 @@ export class PostRoom {
   /** Sets how much arrives in the demo. */
   readonly setRate = async (perMinute: number, paused: boolean): Promise<PostStatus> => {
     try {
-      Object.assign(this.known, await this.host.demo.setRate({ perMinute, paused }), { error: null });
+      this.standing.note({ ...(await this.host.demo.setRate({ perMinute, paused })), error: null });
     } catch (error) {
-      this.known.error = reasonOf(error);
+      this.standing.note({ error: reasonOf(error) });
     }
     this.told();
-    return this.status();
+    return this.standing.status();
   };
-
-  /** What a check came to; of a mailbox that was deleted meanwhile nothing is known. */
-  private knows(mailbox: Mailbox, some: Partial<typeof this.known>): void {
-    Object.assign(this.known, mailbox === this.open.mailbox ? some : { lastChecked: null, arrived: 0, error: null });
-  }
 
   private told(): void {
     this.host.tell({ kind: 'revision', revision: this.open.mailbox.revision });
@@ -107,7 +93,7 @@ export class PostRoom {
     const job = `post-${mailbox.seq}-${clock.now()}`;
     // Messages are threaded as they come in: what they may answer must be in memory.
     await mailbox.ready();
-    if (this.known.lastChecked === null) Object.assign(this.known, await demo.rate());
+    if (this.standing.status().lastChecked === null) this.standing.note(await demo.rate());
     const news = mailbox.cursor !== null;
     let arrived = 0;
     for (let more = true, part = 1; more && mailbox.postOn; part++) {

@@ -9,7 +9,6 @@ import { entrySchema } from '../../core/senders/register';
 import { toldSchema } from '../../core/senders/told';
 import { logFilterSchema } from '../border/log';
 import type { Mailroom } from '../border/mailroom';
-import type { PostStatus } from '../border/overview';
 import { senderSchema, sendersQuestionSchema } from '../border/senderTable';
 import { groupingSchema, selectionSchema, viewSchema } from '../border/views';
 import { aboutDraft, recipientsLike } from '../post/aboutDraft';
@@ -40,12 +39,11 @@ import { held, heldCounts, stillHeld } from '../questions/held';
 import { onlySchema } from '../border/held';
 import { months } from '../questions/months';
 import { toldLately } from '../questions/notifications';
-import { overview } from '../questions/overview';
 import { ownAddresses } from '../questions/ownAddresses';
 import { passages } from '../questions/passages';
 import { readSetup } from '../commands/setupFile';
 import { entryGuards, registerUse, tookByEntry } from '../questions/registerUse';
-import { position, rows } from '../questions/rows';
+import { position } from '../questions/rows';
 import { people, senderReport, senders } from '../questions/senders';
 import { exportSetup } from '../questions/setupFile';
 import { whereWent } from '../questions/whereWent';
@@ -64,17 +62,9 @@ class NewestOnly {
   }
 }
 
-function dayStart(now: number): number {
-  const day = new Date(now);
-  day.setHours(0, 0, 0, 0);
-  return day.getTime();
-}
-
 /** Of rows, conversations and messages. */
 function ofMail(open: Open) {
   return {
-    rows: (view, grouping, from, to) =>
-      rows(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), from, to),
     position: (view, grouping, id) =>
       position(open.mailbox, viewSchema.parse(view), groupingSchema.parse(grouping), id),
     held: (view, grouping, only, from, to) =>
@@ -226,15 +216,13 @@ function ofWriting(open: Open, outbox: Outbox) {
   } satisfies Partial<Mailroom>;
 }
 
-/** All questions. `post`: how the post office stands. */
-export function questionsOf(open: Open, host: ServiceHost, post: () => PostStatus, outbox: Outbox) {
+/** All questions besides the first (first.ts). */
+export function questionsOf(open: Open, host: ServiceHost, outbox: Outbox) {
   return {
     ...ofWriting(open, outbox),
     ...ofMail(open),
     ...ofSenders(open, host),
     ...ofDecisions(open, host),
     ...ofItems(open, host),
-    overview: async () => overview(open.mailbox, post(), dayStart(host.clock.now())),
-    begun: async () => open.mailbox.seq > 0 || open.mailbox.columns.count > 0,
   } satisfies Partial<Mailroom>;
 }

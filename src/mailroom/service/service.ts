@@ -1,29 +1,35 @@
-// The mailroom's service: the border's interface over an open mailbox, with the post office, imports and moments beside it.
+// The mailroom's service: the border's interface over an open mailbox. What the first rows need is at hand; all else is
+// loaded once they are out, or when it is first asked for.
 import type { Mailroom } from '../border/mailroom';
+import { Lasting } from '../time/lasting';
 import { Mailbox } from './mailbox';
-import { Moments } from '../time/moments';
-import { commandsOf } from './commands';
 import type { Open, ServiceHost } from './host';
-import { momentsOf } from './moments';
-import { settleFollowing } from '../post/following';
-import { Outbox } from '../post/sending';
-import { PostRoom } from './post';
-import { questionsOf } from './questions';
-import { transferOf } from './transfer';
+import { firstOf } from './first';
+import { PostStanding } from './postStanding';
+import type { Opening, Rest } from './rest';
 import { guarded, type StorageHearer } from '../storage/guarded';
-import { margin } from '../storage/room';
-import { reasonOf } from '../../core/text/sentences';
 
-/** How long after everything is in memory the text index is warmed, in milliseconds. */
-const warmAfter = 3_000;
+/** Answers what is at hand itself; for all else it waits for the rest. */
+function withRest(first: Partial<Mailroom>, rest: () => Promise<Rest>): Mailroom {
+  return new Proxy(first as Mailroom, {
+    get: (_, name) => {
+      if (name in first) return first[name as keyof Mailroom];
+      // A service is no promise, whoever asks whether it is one.
+      if (typeof name !== 'string' || name === 'then') return undefined;
+      return async (...args: unknown[]) => {
+        const known = (await rest())[name as keyof Rest] as ((...args: unknown[]) => unknown) | undefined;
+        if (!known) throw new Error(`The mailroom has no ${name}.`);
+        return known(...args);
+      };
+    },
+  });
+}
 
 /** Opens the mailbox and serves it. Throws NewerStorage where a newer version wrote it. */
 export async function openService(host: ServiceHost): Promise<Mailroom> {
   /** What is to hear that the browser dropped the database, or that the disk is full. */
   let hearer: StorageHearer = { lost: () => undefined, full: () => undefined };
   const store = guarded(host.store, host.room, { lost: () => hearer.lost(), full: (now) => hearer.full(now) });
-  /** What hears of every change; set once there is something to plan. */
-  let planned: () => void = () => undefined;
   const openMailbox = (): Promise<Mailbox> => {
     const opened: Promise<Mailbox> = Mailbox.open(
       store,
@@ -31,7 +37,7 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       () =>
         void opened.then(({ revision }) => {
           host.tell({ kind: 'revision', revision });
-          planned();
+          opening.planned();
         }),
       { parse: host.pool.parse, read: host.pool.read, readSoon: host.reader.read },
       (progress) => host.tell({ kind: 'reading', ...progress }),
@@ -41,42 +47,15 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       hearer = it.storage;
       it.drafts.changed = () => {
         host.tell({ kind: 'drafts' });
-        planned();
+        opening.planned();
       };
       return it;
     });
   };
-  const open: Open = { mailbox: await openMailbox() };
-  const post = new PostRoom(open, host);
-  const outbox = new Outbox(
-    () => open.mailbox,
-    host.post,
-    post.checkAgain,
-    (says, ok) => host.tell({ kind: 'sent', says, ok }),
-  );
-  const moments = new Moments(host.clock, momentsOf(open, host, post, outbox));
-  void post.check();
-  void open.mailbox
-    .ready()
-    .then(() => {
-      // Said before anything is refused: a browser that is short of room may drop all when it is started anew.
-      if (!host.room.has(margin)) hearer.full(true);
-      planned = () => moments.changed();
-      // What waits to be sent is planned once it is known; drafts that can’t be read hold up nothing else.
-      void settleFollowing(open.mailbox).catch((error: unknown) =>
-        open.mailbox.tell(`Drafts could not be read: ${reasonOf(error)}`),
-      );
-      return moments.wake();
-    })
-    // Once all is in memory and nothing else begins, the first search is made ready.
-    .then(() => host.clock.after(warmAfter, () => void open.mailbox.finding.warm().catch(() => undefined)));
-  return {
-    ...questionsOf(open, host, post.status, outbox),
-    ...commandsOf(open, host, post, outbox),
-    ...transferOf(open, host),
-    checkNow: post.check,
-    setPostRate: post.setRate,
-    eraseAll: async () => {
+  const opening: Opening = {
+    planned: () => undefined,
+    full: (now) => hearer.full(now),
+    anew: async (open) => {
       await open.mailbox.exclusive(async () => {
         open.mailbox.close();
         await store.clear();
@@ -85,4 +64,19 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
       host.tell({ kind: 'revision', revision: -1 });
     },
   };
+  const open: Open = { mailbox: await openMailbox() };
+  const standing = new PostStanding(open);
+  let rest: Rest | null = null;
+  const loading = new Lasting(async () => {
+    const { restOf } = await import('./rest');
+    rest = restOf(open, host, standing, opening);
+  });
+  const theRest = async (): Promise<Rest> => {
+    await loading.get();
+    // It is there now: the loading has just ended.
+    return rest as unknown as Rest;
+  };
+  // What it fails by is told to whoever asks for something of it.
+  void open.mailbox.restBegun.then(theRest).catch(() => undefined);
+  return withRest(firstOf(open, host, standing), theRest);
 }

@@ -3,9 +3,9 @@ import { contactAddresses, namedAddresses } from '../../core/contacts/contact';
 import type { SenderSignal } from '../../core/junk/senderFeatures';
 import { addressKey, domainOf, type Address } from '../../core/mail/address';
 import type { Envelope } from '../../core/mail/envelopeSchema';
-import { skeleton } from '../../core/senders/lookAlike';
-import { normalAddress, unicodeDomain } from '../../core/senders/normal';
-import { knownPeople, nameKey, type KnownPeople } from '../../core/senders/suspicion';
+import { normalAddress } from '../../core/senders/normal';
+import type * as knownPeople from '../../core/senders/knownPeople';
+import type { KnownPeople } from '../../core/senders/knownPeople';
 import type { Setup } from '../../core/line/setup';
 import type { MailState } from './mailState';
 import type { Stored } from '../storage/stored';
@@ -25,7 +25,20 @@ export class People {
   private countedTo = 0;
   private known: (Pick<Setup, 'contacts' | 'accounts'> & { people: KnownPeople; written: number }) | null = null;
 
+  /** What looks alike: a large table, which the first rows don't need. */
+  private alike: typeof knownPeople | null = null;
+
   constructor(private readonly mailbox: MailState & Pick<Stored, 'envelopes'>) {}
+
+  /** Makes ready to answer. */
+  async ready(): Promise<void> {
+    this.alike ??= await import('../../core/senders/knownPeople');
+  }
+
+  private get looks() {
+    if (!this.alike) throw new Error('People are asked for only after the mailbox is ready.');
+    return this.alike;
+  }
 
   /** Messages were taken back: everything is counted anew. */
   changed(): void {
@@ -88,7 +101,7 @@ export class People {
     const { contacts, accounts } = setup;
     const was = this.known;
     if (was?.contacts === contacts && was.accounts === accounts && was.written === written.length) return was.people;
-    const people = knownPeople([...written, ...namedAddresses(contacts)], accounts);
+    const people = this.looks.knownPeople([...written, ...namedAddresses(contacts)], accounts);
     this.known = { people, contacts, accounts, written: written.length };
     return people;
   }
@@ -99,11 +112,11 @@ export class People {
     const { byName, domains, byLook } = this.imitable;
     if (this.writtenMap().has(address) || this.isContact(address)) return ['known'];
     const out: SenderSignal[] = [];
-    const theirs = from.name ? byName.get(nameKey(from.name)) : undefined;
+    const theirs = from.name ? byName.get(this.looks.nameKey(from.name)) : undefined;
     // Lists send in the name of those who wrote to them.
     if (theirs && !theirs.has(address) && !listId) out.push('imitates a name');
     const domain = domainOf(address);
-    if (domain && !domains.has(domain) && byLook.has(skeleton(unicodeDomain(domain)))) out.push('imitates a domain');
+    if (domain && !domains.has(domain) && byLook.has(this.looks.domainKey(domain))) out.push('imitates a domain');
     return out;
   }
 
