@@ -18,7 +18,7 @@ const sizes = counts.length ? counts : [10_000, 100_000];
 const inBrowser = !args.includes('--no-browser');
 
 if (args.includes('--junk')) {
-  await benchJunk();
+  await benchJunk(args.includes('--write'));
   process.exit(0);
 }
 

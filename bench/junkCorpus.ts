@@ -9,6 +9,8 @@ export const groups = ['easy-ham-1', 'easy-ham-2', 'hard-ham-1', 'spam-1', 'spam
 export interface CorpusExample extends Example {
   file: string;
   group: string;
+  /** When it arrived, milliseconds since 1970. */
+  at: number;
 }
 
 /** The messages of some groups with their features; without what mailing software and servers wrote into the header. */
@@ -19,10 +21,12 @@ export function corpusExamples(which: readonly string[] = groups): CorpusExample
       .sort()
       .map((name) => {
         const raw = Uint8Array.from(readFileSync(path.join(root, group, name)));
-        const reading = readForJunk(new Message(raw), parseEnvelope(raw));
+        const envelope = parseEnvelope(raw);
+        const reading = readForJunk(new Message(raw), envelope);
         return {
           file: `${group}/${name}`,
           group,
+          at: envelope.received ?? envelope.date ?? 0,
           junk: group.startsWith('spam'),
           features: featuresOf(reading, false),
         };

@@ -24,6 +24,9 @@ export interface Options {
   'test-junk'?: string[];
   folds?: string;
   headers?: boolean;
+  online?: boolean;
+  shuffled?: boolean;
+  'errors-only'?: boolean;
   queries?: string;
   sent?: boolean;
   answer?: string;

@@ -194,7 +194,25 @@ describe('junk-eval', () => {
     expect(apart.lines()).toMatchObject([figures]);
   });
 
+  test('as one lives with it: in the order of arrival, every message marked, or only what was wrong or in doubt', async () => {
+    const all = await cli('junk-eval', '--online', '--good', good, '--junk', junk);
+    expect(all.lines()).toMatchObject([{ good: 20, junk: 20, marks: 40 }]);
+    const few = await cli('junk-eval', '--online', '--errors-only', '--shuffled', '--good', good, '--junk', junk);
+    const [{ marks, recall05 }] = few.lines() as { marks: number; recall05: number }[];
+    // The first of each kind can’t be known; after them nothing new is said.
+    expect(marks).toBeGreaterThanOrEqual(2);
+    expect(marks).toBeLessThan(10);
+    expect(recall05).toBeGreaterThan(50);
+  });
+
   test.each([
+    ['errors only without online', ['--good', good, '--junk', junk, '--errors-only'], /goes with --online/],
+    ['an order without online', ['--good', good, '--junk', junk, '--shuffled'], /goes with --online/],
+    [
+      'online on mail kept apart',
+      ['--online', '--train-good', good, '--train-junk', junk, '--test-good', good, '--test-junk', junk],
+      /keeps nothing apart/,
+    ],
     ['nothing to learn from', ['--good', good], /has no junk in it: both kinds are needed/],
     ['nothing at all', [], /has no mail in it/],
     ['files without an option', [good], /takes its files by --good/],

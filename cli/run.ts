@@ -42,7 +42,9 @@ const usage = `usage: npm run cli -- VERB [FILE…] [options]
                                             every delivery that its trays and its timetable hold between two moments
   junk-eval --good FILE… --junk FILE… [--folds N] [--seed S] [--headers]
   junk-eval --train-good FILE… --train-junk FILE… --test-good FILE… --test-junk FILE… [--headers]
-                                            how good the junk filter is on that mail, as one object
+  junk-eval --online --good FILE… --junk FILE… [--errors-only] [--shuffled] [--seed S] [--headers]
+                                            how good the junk filter is on that mail, as one object; --online:
+                                            in the order of arrival, each judged and then marked
   sieve-write SETUP.json                    its rules as a Sieve script; what that can’t say, on standard error
   sieve-read SCRIPT [--setup SETUP.json] [--json]
                                             the setup with the script’s rules, and what was not taken
@@ -153,6 +155,9 @@ function parseArguments(args: string[]): { values: Options; positionals: string[
         'test-junk': { type: 'string', multiple: true },
         folds: { type: 'string' },
         headers: { type: 'boolean' },
+        online: { type: 'boolean' },
+        shuffled: { type: 'boolean' },
+        'errors-only': { type: 'boolean' },
         queries: { type: 'string' },
         sent: { type: 'boolean' },
       },

@@ -1,6 +1,7 @@
 // How good a model is: cross-validation, and the figures that the trade compares by (Cormack and Lynam, TREC 2005 spam
 // track overview: 1-AUC in per cent; junk caught where so many good messages are lost).
 import { learnAll, JunkModel, manyRounds, randomFrom, shuffled, type Example } from './model';
+import { mostRefined, refine, type Taught } from './refining';
 
 /** A message that was judged: its margin, and what it is. */
 export interface Judged {
@@ -87,4 +88,35 @@ export async function crossValidate(
     await turn(f + 1);
   }
   return out;
+}
+
+/** Within this of the middle a message is in doubt: a score of 12 to 88. */
+const doubt = 0.5;
+
+/**
+ * Judges messages in their order as one lives with the filter (Cormack and Lynam, TREC 2005 spam track: on-line): each is
+ * judged by what came before it, then marked. `errorsOnly`: marked only where the judgement was wrong or in doubt, as people
+ * do. `turn` is awaited after each thousand, so that whoever shares the thread gets theirs.
+ */
+export async function judgeOnline(
+  examples: readonly Example[],
+  errorsOnly = false,
+  base = new JunkModel(),
+  turn: (done: number) => Promise<void> | void = () => undefined,
+): Promise<{ judged: Judged[]; marks: number }> {
+  const model = base.copy();
+  const newest: Taught[] = [];
+  const judged: Judged[] = [];
+  let marks = 0;
+  for (const { features, junk } of examples) {
+    const margin = model.margin(features);
+    judged.push({ margin, junk });
+    if (judged.length % 1_000 === 0) await turn(judged.length);
+    if (errorsOnly && margin > 0 === junk && Math.abs(margin) > doubt) continue;
+    newest.push({ features, junk, step: model.learn(features, junk) });
+    if (newest.length > mostRefined) newest.shift();
+    refine(model, newest, 1);
+    marks++;
+  }
+  return { judged, marks };
 }

@@ -3,29 +3,17 @@ import { hashed } from '../data/hash';
 import { domainOf, domainsUp } from '../mail/address';
 import { signalsOf } from './signals';
 import type { JunkReading } from './junkReading';
-import { begun, featureKinds, slotOf, slotOfWord, slots, type NamedFeature } from './slots';
+import { eachPiece } from './pieces';
+import { begun, featureKinds, slotOf, slotOfWord, slots, type NamedFeature, type Visit } from './slots';
+import { unitKind } from './unitKinds';
 
 const subjectShape = /!+|\?+/g;
 const markupShape = /<\/?[a-z]+|[a-z-]+=["']?[^\s"'>]{1,20}/g;
 const signalKind = featureKinds.indexOf('signal');
+const textAsWritten = featureKinds.indexOf('text as written');
+const subjectAsWritten = featureKinds.indexOf('subject as written');
 const longestWord = 30;
 const markupRead = 3_000;
-
-/** Of each UTF-16 unit: 1 no part of a word, 2 part of one, 3 a character of a script without spaces; 0 not yet known. */
-const units = new Uint8Array(65_536);
-const letter = /[\p{L}\p{N}$'’.@-]/u;
-const unspaced =
-  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
-/** Halves of a surrogate pair belong to words: letters of rarer scripts, and emoji, which say something too. */
-function kindOfUnit(unit: number): number {
-  const character = String.fromCharCode(unit);
-  const inWord = (unit >= 0xd800 && unit < 0xe000) || letter.test(character);
-  return (units[unit] = inWord ? (unspaced.test(character) ? 3 : 2) : 1);
-}
-const unitKind = (unit: number): number => units[unit] || kindOfUnit(unit);
-
-/** Is told of a feature: its slot and kind, and the stretch of `source` that is its word; `says` for signals alone. */
-type Visit = (slot: number, kind: number, source: string, from: number, to: number, says?: string) => void;
 
 /** The words of a text, at least two letters long. Scripts without spaces are read in pairs of characters. */
 function eachWord(kind: number, text: string, visit: Visit): void {
@@ -48,13 +36,33 @@ function eachWord(kind: number, text: string, visit: Visit): void {
   }
 }
 
+/** The words of a text that have capitals, with them; each named without. */
+function eachWrittenWord(kind: number, text: string, lower: string, visit: Visit): void {
+  // Where a letter’s small form is longer the two can’t be held against each other: it is rare, and said by its words anyway.
+  if (lower === text || lower.length !== text.length) return;
+  const start = begun(kind);
+  for (let at = 0; at < text.length; at++) {
+    if (text.charCodeAt(at) === lower.charCodeAt(at)) continue;
+    let [from, to] = [at, at + 1];
+    while (from > 0 && at - from < longestWord && unitKind(text.charCodeAt(from - 1)) === 2) from--;
+    while (to < text.length && to - from < longestWord && unitKind(text.charCodeAt(to)) === 2) to++;
+    let hash = start;
+    for (let i = from; i < to; i++) hash = hashed(hash, text.charCodeAt(i));
+    if (to - from > 1) visit(slotOf(hash), kind, lower, from, to);
+    at = to - 1;
+  }
+}
+
 /** Every feature of a message in turn, with repetitions. */
 function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
   const whole = (kind: number, word: string, says?: string) =>
     visit(slotOfWord(kind, word), kind, word, 0, word.length, says);
-  eachWord(0, reading.text.toLowerCase(), visit);
+  const text = reading.text.toLowerCase();
+  eachWord(0, text, visit);
+  eachWrittenWord(textAsWritten, reading.text, text, visit);
   const subject = reading.subject.toLowerCase().replace(/^(?:(?:re|fwd?)\s*:\s*)+/, '');
   eachWord(1, subject, visit);
+  eachWrittenWord(subjectAsWritten, reading.subject, reading.subject.toLowerCase(), visit);
   for (const marks of subject.match(subjectShape) ?? []) whole(1, marks);
   const address = reading.from.address.toLowerCase();
   whole(2, address);
@@ -73,6 +81,7 @@ function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
     .toLowerCase();
   for (const word of markup.match(markupShape) ?? []) whole(6, word);
   for (const { name, says } of signalsOf(reading, bulk)) whole(signalKind, name, says);
+  eachPiece(reading, visit);
 }
 
 // Which message last touched a slot: cheaper by far than a set for each message. Bytes, so that it stays in the cache.

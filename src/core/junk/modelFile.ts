@@ -8,7 +8,7 @@ import { JunkModel } from './model';
 
 const magic = [0x57, 0x53, 0x4a, 0x4d];
 /** The version that is written. Its features are those of features.ts: others mean another version. */
-export const modelVersion = 1;
+export const modelVersion = 2;
 const headSize = 15;
 
 /**
@@ -48,6 +48,7 @@ export function readModel(bytes: Uint8Array): ModelResult {
   if (bytes.length < 5 || magic.some((byte, i) => bytes[i] !== byte)) return no('This is no junk filter model.');
   if (bytes[4] > modelVersion)
     return no(`This model has version ${bytes[4]}, which is newer than this program reads (${modelVersion}).`);
+  if (bytes[4] < modelVersion) return no('This model was made for other features than this program reads.');
   if (bytes.length < headSize) return no('This model is cut off.');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const shift = bytes[6];

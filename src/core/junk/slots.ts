@@ -15,6 +15,12 @@ export const featureKinds = [
   'link path',
   'markup',
   'signal',
+  'subject piece',
+  'sender piece',
+  'marks',
+  'shape',
+  'text as written',
+  'subject as written',
 ] as const;
 export type FeatureKind = (typeof featureKinds)[number];
 
@@ -23,7 +29,7 @@ export interface NamedFeature {
   slot: number;
   kind: FeatureKind;
   word: string;
-  /** What a signal says; for the other kinds null. */
+  /** What a signal or a shape says; for the other kinds null. */
   says: string | null;
 }
 
@@ -44,3 +50,6 @@ export function slotOfWord(kind: number, word: string): number {
   for (let i = 0; i < word.length; i++) hash = hashed(hash, word.charCodeAt(i));
   return slotOf(hash);
 }
+
+/** Is told of a feature: its slot and kind, and the stretch of `source` that is its word; `says` for signals and shapes. */
+export type Visit = (slot: number, kind: number, source: string, from: number, to: number, says?: string) => void;

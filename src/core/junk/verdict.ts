@@ -17,7 +17,7 @@ export interface Evidence {
   weight: number;
 }
 
-const kindWords: Record<Exclude<NamedFeature['kind'], 'signal'>, (word: string) => string> = {
+const kindWords: Record<Exclude<NamedFeature['kind'], 'signal' | 'shape'>, (word: string) => string> = {
   text: (word) => `“${word}” in its text`,
   subject: (word) => `“${word}” in its subject`,
   sender: (word) => (word.includes('@') ? `the sender ${word}` : `a sender at ${word.includes('.') ? '' : '.'}${word}`),
@@ -25,11 +25,17 @@ const kindWords: Record<Exclude<NamedFeature['kind'], 'signal'>, (word: string) 
   link: (word) => `a link to ${word.includes('.') ? '' : '.'}${word}`,
   'link path': (word) => `“${word}” in a link`,
   markup: (word) => `“${word}” in its HTML`,
+  // A piece is told by its word: what both weigh adds up.
+  'subject piece': (word) => `“${word}” in its subject`,
+  'sender piece': (word) => (word.includes('@') ? `the sender ${word}` : `“${word}” in its sender’s name`),
+  marks: (word) => `“${word}” in its text`,
+  'text as written': (word) => `“${word}” in its text`,
+  'subject as written': (word) => `“${word}” in its subject`,
 };
 
 /** A feature in words: `“guaranteed” in its text`. */
 export function featureWords({ kind, word, says }: Pick<NamedFeature, 'kind' | 'word' | 'says'>): string {
-  return kind === 'signal' ? (says ?? word) : kindWords[kind](word);
+  return kind === 'signal' || kind === 'shape' ? (says ?? word) : kindWords[kind](word);
 }
 
 /**

@@ -6,7 +6,8 @@ import { grown } from '../../core/data/grown';
 import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
 import { namedSender, withSender, type SenderSignal } from '../../core/junk/senderFeatures';
-import { JunkModel, type Step } from '../../core/junk/model';
+import { JunkModel } from '../../core/junk/model';
+import { mostRefined, refine, type Taught } from '../../core/junk/refining';
 import { readModel, writeModel } from '../../core/junk/modelFile';
 import { evidenceAmong, scoreOf, type Evidence } from '../../core/junk/verdict';
 import { decodeBase64 } from '../../core/mail/transfer';
@@ -43,28 +44,21 @@ const mostKept = 20_000;
 /** The lowest bits of each weight decide nothing, and would only make a setup long. */
 const carriedShift = 8;
 
-/** Of this many of the newest marks each is learned again when another comes: some milliseconds. */
-const mostRefined = 1_000;
-
-const refiningRounds = 3;
-
 /** Lines of evidence for one message. */
 const mostEvidence = 12;
 
 /** Messages that are read and judged at a time. */
 const sliceSize = 64;
 
-interface Taught {
-  junk: boolean;
-  step: Step;
-}
+/** What a message taught; its features are elsewhere. */
+type Lesson = Omit<Taught, 'features'>;
 
 export class JunkRoom {
   private shippedModel: JunkModel | null = null;
   private model = new JunkModel();
   /** What the model begins from; null until it is loaded. */
   private base: string | null = null;
-  private readonly taught = new Map<number, Taught>();
+  private readonly taught = new Map<number, Lesson>();
   private readonly pending = new Set<number>();
   private readonly features = new Map<number, Uint32Array>();
   /** One more than the score; 0: not judged. */
@@ -73,6 +67,7 @@ export class JunkRoom {
   private fresh = new Uint8Array(0);
   private readonly judging = new InTurn();
   private loaded: Promise<void> | null = null;
+  private carriedBy: { text: string; model: JunkModel | null } | null = null;
   private dirty = false;
   private readonly settling = new InTurn();
   /** Fetches the shipped model; null where there is none. */
@@ -135,16 +130,26 @@ export class JunkRoom {
   /** What the model is to begin from, by the setup. */
   private baseOf(): string {
     const { carried, shipped } = this.mailbox.setup.junk;
-    if (carried !== null) return `carried ${carried.length} ${carried.slice(0, 40)}`;
+    if (carried !== null && this.carriedModel(carried)) return `carried ${carried.length} ${carried.slice(0, 40)}`;
     return shipped && this.shippedModel ? 'shipped' : 'none';
+  }
+
+  /** The model that came with a setup; null, and told, where it can’t be read: then the filter begins as without it. */
+  private carriedModel(carried: string): JunkModel | null {
+    if (this.carriedBy?.text === carried) return this.carriedBy.model;
+    const read = readModel(decodeBase64(new TextEncoder().encode(carried)));
+    if (!read.ok)
+      this.mailbox.troubles.push(
+        `What the junk filter had learned elsewhere can’t be taken up: ${read.error} It goes by your marks here.`,
+      );
+    this.carriedBy = { text: carried, model: read.ok ? read.model : null };
+    return this.carriedBy.model;
   }
 
   private beginning(): JunkModel {
     const { carried } = this.mailbox.setup.junk;
-    if (this.base?.startsWith('carried') && carried !== null) {
-      const read = readModel(decodeBase64(new TextEncoder().encode(carried)));
-      if (read.ok) return read.model;
-    }
+    const model = carried === null ? null : this.carriedModel(carried);
+    if (model) return model.copy();
     return this.base === 'shipped' && this.shippedModel ? this.shippedModel.copy() : new JunkModel();
   }
 
@@ -169,34 +174,34 @@ export class JunkRoom {
       this.taught.clear();
       this.touch();
     }
-    const news = this.pending.size > 0;
-    for (let n = 1; this.pending.size; n++) {
+    let marks = 0;
+    while (this.pending.size) {
       const [id] = this.pending;
       this.pending.delete(id);
       await this.learn(id);
-      if (n % sliceSize === 0) await turn();
+      if (++marks % sliceSize === 0) await turn();
     }
-    if (news) await this.refine();
+    if (marks > 0) await this.refine(marks);
     if (this.dirty) this.mailbox.storeSoon();
   }
 
-  /**
-   * Goes through the newest marks again: each was learned when others were not known yet, and a row of one kind alone
-   * would leave the model leaning to its side.
-   */
-  private async refine(): Promise<void> {
-    const newest = [...this.taught].slice(-mostRefined);
-    const ready: { taught: Taught; features: Uint32Array }[] = [];
-    for (const slice of inSlices(newest, sliceSize)) {
+  /** Goes through the newest marks again, after so many more. */
+  private async refine(marks: number): Promise<void> {
+    const newest: { lesson: Lesson; taught: Taught }[] = [];
+    for (const slice of inSlices([...this.taught].slice(-mostRefined), sliceSize)) {
       const list = await this.featuresFor(slice.map(([id]) => id));
-      for (const [n, [, taught]] of slice.entries()) {
+      for (const [n, [, lesson]] of slice.entries()) {
         const features = list[n];
-        if (features) ready.push({ taught, features });
+        if (features) newest.push({ lesson, taught: { ...lesson, features } });
       }
       await turn();
     }
-    for (let round = 0; round < refiningRounds; round++)
-      for (const { taught, features } of ready) taught.step = this.model.learn(features, taught.junk, taught.step);
+    refine(
+      this.model,
+      newest.map(({ taught }) => taught),
+      marks,
+    );
+    for (const { lesson, taught } of newest) lesson.step = taught.step;
     this.touch();
   }
 
