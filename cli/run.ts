@@ -267,16 +267,13 @@ async function ownMessages(files: string[], setup: Setup): Promise<Set<string>> 
   return own;
 }
 
-/** The model that a setup's junk filter begins with. */
+/** The model that a setup's junk filter begins with: one that an earlier version made is none. */
 async function junkModel({ junk }: Setup): Promise<JunkModel> {
-  const bytes =
-    junk.carried !== null
-      ? Buffer.from(junk.carried, 'base64')
-      : junk.shipped
-        ? await readFile(new URL('../public/junk-model.bin', import.meta.url))
-        : null;
-  const model = bytes && readModel(bytes);
-  return model?.ok ? model.model : new JunkModel();
+  const carried = junk.carried === null ? null : readModel(Buffer.from(junk.carried, 'base64'));
+  if (carried?.ok) return carried.model;
+  if (!junk.shipped) return new JunkModel();
+  const shipped = readModel(await readFile(new URL('../public/junk-model.bin', import.meta.url)));
+  return shipped.ok ? shipped.model : new JunkModel();
 }
 
 async function search(args: string[], options: Options, output: Output): Promise<void> {

@@ -40,16 +40,17 @@ export function writeModel({ weights }: JunkModel, shift = 0): Uint8Array<ArrayB
   return out;
 }
 
-export type ModelResult = { ok: true; model: JunkModel } | { ok: false; error: string };
+/** `older`: it is whole, but an earlier version made it, by other features. */
+export type ModelResult = { ok: true; model: JunkModel } | { ok: false; error: string; older: boolean };
 
 /** Reads a model. The error says why a file is none. */
 export function readModel(bytes: Uint8Array): ModelResult {
-  const no = (error: string): ModelResult => ({ ok: false, error });
+  const no = (error: string, older = false): ModelResult => ({ ok: false, error, older });
   if (bytes.length < 5 || magic.some((byte, i) => bytes[i] !== byte)) return no('This is no junk filter model.');
   if (bytes[4] > modelVersion)
     return no(`This model has version ${bytes[4]}, which is newer than this program reads (${modelVersion}).`);
-  if (bytes[4] < modelVersion) return no('This model was made for other features than this program reads.');
   if (bytes.length < headSize) return no('This model is cut off.');
+  if (bytes[4] < modelVersion) return no('An earlier version made it, which read mail otherwise.', true);
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const shift = bytes[6];
   if (bytes[5] !== slotBits || shift > 24) return no('This model was made for other features than this program reads.');

@@ -301,6 +301,25 @@ test('the setup goes out with what the filter learned, and comes in elsewhere; w
   elsewhere.close();
 });
 
+test('a setup from an earlier version comes in; that its filter can’t be taken up is told', async () => {
+  const mailbox = await begun();
+  await markAll(mailbox);
+  await filter(mailbox, { strictness: 25 });
+  const document = JSON.parse(await exportSetup(mailbox)) as { junk: { carried: string } };
+  const bytes = Buffer.from(document.junk.carried, 'base64');
+  bytes[4] = 1;
+  document.junk.carried = bytes.toString('base64');
+  const elsewhere = await openMailbox();
+  expect(await importSetup(elsewhere, next(), JSON.stringify(document))).toMatchObject({ ok: true });
+  const [id] = await arrive(elsewhere, mail('Guaranteed prize money', 'z@z.test', 1));
+  expect([placeOf(elsewhere, id), elsewhere.junk.score(id)]).toEqual(['inbox', 50]);
+  expect(elsewhere.troubles).toEqual([
+    'What the junk filter had learned elsewhere can’t be taken up: An earlier version made it, which read mail otherwise. It goes by your marks here.',
+  ]);
+  mailbox.close();
+  elsewhere.close();
+});
+
 test('what is known of a sender counts: people one knows, and who imitates them', async () => {
   const mailbox = await begun();
   const friend = {
