@@ -55,7 +55,7 @@ test('the strictness shows which messages change sides before it is saved; savin
   await goTo(page, '/junk-filter');
   await expect(page.getByText('Off: nothing is judged.')).toBeVisible();
   await expect(page.getByText('All 40 messages in the Inbox and Junk.')).toBeVisible();
-  await strictness(page, 50);
+  await strictness(page, 40);
   const says = dryRun(page).getByText(/would go\s*from Inbox to Junk/);
   await expect(says).toBeVisible();
   const moved = Number(/(\d+) messages? would go/.exec(await says.innerText())?.[1]);
@@ -65,7 +65,7 @@ test('the strictness shows which messages change sides before it is saved; savin
   // Nearest to the line first; and each can be looked into before anything is saved.
   const scores = (await lines.locator('td:first-child').allInnerTexts()).map(Number);
   expect(scores).toEqual([...scores].sort((a, b) => a - b));
-  expect(scores[0]).toBeGreaterThanOrEqual(50);
+  expect(scores[0]).toBeGreaterThanOrEqual(60);
   await lines.first().getByRole('button').click();
   await expect(dryRun(page)).toContainText('@prize.test');
   await expect(dryRun(page).getByRole('link', { name: /^Open it at the desk/ })).toHaveAttribute(
@@ -76,7 +76,7 @@ test('the strictness shows which messages change sides before it is saved; savin
   // Stricter: at least as many change sides, at once.
   await strictness(page, 10);
   await expect(page.getByText('Mild: junk begins at score 90.')).toBeVisible();
-  await strictness(page, 50);
+  await strictness(page, 40);
   await expect(says).toContainText(String(moved));
   await page.getByRole('button', { name: `Save and sort ${moved} messages` }).click();
   await expect.poll(async () => (await counts(page, 'Junk')).total).toBe(12 + moved);
