@@ -1,7 +1,6 @@
 // The mailroom's service: the border's interface over an open mailbox. What the first rows need is at hand; all else is
 // loaded once they are out, or when it is first asked for.
 import type { Mailroom } from '../border/mailroom';
-import { Lasting } from '../time/lasting';
 import { Mailbox } from './mailbox';
 import type { Open, ServiceHost } from './host';
 import { firstOf } from './first';
@@ -66,16 +65,19 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
   };
   const open: Open = { mailbox: await openMailbox() };
   const standing = new PostStanding(open);
-  let rest: Rest | null = null;
-  const loading = new Lasting(async () => {
-    const { restOf } = await import('./rest');
-    rest = restOf(open, host, standing, opening);
-  });
-  const theRest = async (): Promise<Rest> => {
-    await loading.get();
-    // It is there now: the loading has just ended.
-    return rest as unknown as Rest;
+  let rest: Promise<Rest> | null = null;
+  const load = async (): Promise<Rest> => {
+    const { restOf } = await import('./rest').catch(() => {
+      throw new Error('A part of the program could not be fetched. Is the server still running? Then reload the page.');
+    });
+    return restOf(open, host, standing, opening);
   };
+  /** Where it failed, as while the server is away, it is tried again when it is next asked for. */
+  const theRest = (): Promise<Rest> =>
+    (rest ??= load().catch((error: unknown) => {
+      rest = null;
+      throw error;
+    }));
   // What it fails by is told to whoever asks for something of it.
   void open.mailbox.restBegun.then(theRest).catch(() => undefined);
   return withRest(firstOf(open, host, standing), theRest);
