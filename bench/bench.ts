@@ -1,10 +1,11 @@
-// `npm run bench -- --junk`: how good the junk filter is (junk.ts); `-- --search`: finding and clearing out (search.ts);
+// `npm run bench -- --junk`: how good the junk filter is (junk.ts), `-- --junk-promise`: whether what it says of itself is so; `-- --search`: finding and clearing out (search.ts);
 // `-- --stamps`: stamps and the Agenda (stamps.ts); `-- --delivery`: trays, the hold and the timetable (delivery.ts); `-- --large`: messages of 33 MB (large.ts).
 // `npm run bench [-- COUNT …] [--no-browser]`: one table, on the real corpus and on demo mailboxes of 10,000 and 100,000.
 import { spawnSync } from 'node:child_process';
 import { measureBrowser, type BrowserFigures } from './browser';
 import { demoFiles, realFiles } from './files';
 import { benchJunk } from './junk';
+import { benchJunkPromise } from './junkPromise';
 import { benchDelivery } from './delivery';
 import { benchLarge } from './large';
 import { measureNode, type NodeFigures } from './node';
@@ -19,6 +20,11 @@ const inBrowser = !args.includes('--no-browser');
 
 if (args.includes('--junk')) {
   await benchJunk(args.includes('--write'));
+  process.exit(0);
+}
+
+if (args.includes('--junk-promise')) {
+  await benchJunkPromise();
   process.exit(0);
 }
 

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { atLine } from '../../core/junk/atLine';
+import { atMost } from '../../core/junk/margin';
 import { lineOf, mildStrictness, mostKeepDays, type JunkSettings } from '../../core/junk/settings';
 import type { Setup } from '../../core/line/setup';
 import type { FilterReport } from '../../mailroom/border/junk';
@@ -333,6 +334,10 @@ function CaughtAndLost({ validated, strictness }: { validated: FilterReport['val
   );
 }
 
+/** A share in per cent, rounded up: `0.3 %`, `22 %`. */
+const inHundred = (share: number): string =>
+  share < 10 ? `${(Math.ceil(share * 10) / 10).toFixed(1)} %` : `${Math.ceil(share)} %`;
+
 /** What the line would come to on the mail that the person marked, by a model that had not seen each. */
 function AtThatLine({ report, line }: { report: FilterReport | null; line: number | null }) {
   if (report === null || line === null) return null;
@@ -343,7 +348,7 @@ function AtThatLine({ report, line }: { report: FilterReport | null; line: numbe
         fastest.
       </p>
     );
-  const { caught, lost, lostCount } = atLine(report.validated, line);
+  const { caught, lost, lostCount, good } = atLine(report.validated, line);
   return (
     <p className="text-sm" role="status">
       On what you marked, each judged without its own mark: <strong>{(caught ?? 0).toFixed(0)} % of junk caught</strong>
@@ -353,6 +358,8 @@ function AtThatLine({ report, line }: { report: FilterReport | null; line: numbe
           ? 'no wanted message lost'
           : `${messages(lostCount)} wanted lost (${(lost ?? 0).toFixed(1)} %)`}
       </strong>
+      {good > 0 &&
+        ` of ${count(good)}. Of all wanted mail like it ${inHundred(atMost(lostCount, good))} at most, in 19 of 20 such counts`}
       .
     </p>
   );

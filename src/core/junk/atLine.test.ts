@@ -10,8 +10,8 @@ const scores = [
 ];
 
 test('a line, counted by hand', () => {
-  expect(atLine(scores, 50)).toEqual({ caught: (100 * 2) / 3, lost: 50, lostCount: 1 });
-  expect(atLine([], 50)).toEqual({ caught: null, lost: null, lostCount: 0 });
+  expect(atLine(scores, 50)).toEqual({ caught: (100 * 2) / 3, lost: 50, lostCount: 1, good: 2 });
+  expect(atLine([], 50)).toEqual({ caught: null, lost: null, lostCount: 0, good: 0 });
 });
 
 test('the curve says for each strictness what its line does, begins with nothing, and never falls', () => {

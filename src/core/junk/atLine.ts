@@ -11,7 +11,12 @@ export function atLine(scores: readonly { score: number; junk: boolean }[], line
     if (one.junk) caught++;
     else lost++;
   }
-  return { caught: junk ? (100 * caught) / junk : null, lost: good ? (100 * lost) / good : null, lostCount: lost };
+  return {
+    caught: junk ? (100 * caught) / junk : null,
+    lost: good ? (100 * lost) / good : null,
+    lostCount: lost,
+    good,
+  };
 }
 
 /**
