@@ -16,7 +16,8 @@ export async function openDemoAnew(page: Page, count = 2_500): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'Open the demo mailbox' }).click();
   await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
-  await expect.poll(() => total(page)).toBe(count);
+  // The pictures are taken without a test's patience.
+  await expect.poll(() => total(page), { timeout: 60_000 }).toBe(count);
   // The list has come as far as the counts.
   const inbox = (await counts(page, 'Inbox')).total;
   await expect(page.locator('header[aria-label="Desk"]')).toContainText(`${inbox} messages`);
