@@ -226,7 +226,7 @@ test('a move of very many teaches by the newest of them alone', async () => {
   expect(await mailbox.junk.taughtCounts()).toEqual({ junk: mostMarked, good: 0 });
   expect(mailbox.junk.markOf(0)).toBeNull();
   mailbox.close();
-}, 30_000);
+});
 
 test('each entry of the Register knows what it decided, and what comes back without it', async () => {
   const mailbox = await begun();

@@ -28,10 +28,10 @@ async function withMail(): Promise<Mailroom> {
   return service;
 }
 
-/** The end of a question: what came of it, or “unanswered” after two seconds. */
+/** The end of a question: what came of it, or “unanswered” after half a minute: other work on the machine may hold it up. */
 async function endOf(ask: () => unknown): Promise<'answered' | 'refused' | 'unanswered'> {
   let timer: ReturnType<typeof setTimeout> | undefined;
-  const late = new Promise<'unanswered'>((done) => (timer = setTimeout(() => done('unanswered'), 2_000)));
+  const late = new Promise<'unanswered'>((done) => (timer = setTimeout(() => done('unanswered'), 30_000)));
   const asked = (async () => {
     try {
       await ask();
@@ -137,4 +137,4 @@ test('every call is answered when all or one of what it is given is odd', async 
   expect(unanswered).toEqual([]);
   // And the mailbox is as it was to be asked.
   expect(await service.rows(inbox, single, 0, 50)).toMatchObject({ rows: expect.any(Array) });
-}, 120_000);
+});
