@@ -11,6 +11,7 @@ const scores = [
 
 test('a line, counted by hand', () => {
   expect(atLine(scores, 50)).toEqual({ caught: (100 * 2) / 3, lost: 50, lostCount: 1, good: 2 });
+  expect(atLine(scores, 61)).toEqual({ caught: (100 * 2) / 3, lost: 0, lostCount: 0, good: 2 });
   expect(atLine([], 50)).toEqual({ caught: null, lost: null, lostCount: 0, good: 0 });
 });
 

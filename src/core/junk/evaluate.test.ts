@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { atLine } from './atLine';
 import { crossValidate, figuresOf, foldsOf, type Judged } from './evaluate';
 
 const judged = fc.array(fc.record({ margin: fc.integer({ min: -5, max: 5 }), junk: fc.boolean() }), { maxLength: 60 });
@@ -66,16 +65,4 @@ test('nobody is judged by a model that has seen them: labels drawn by lot can’
   }));
   const { auc1 } = figuresOf(await crossValidate(examples, 5, 1));
   expect(auc1).toBe(50);
-});
-
-test('what a line comes to', () => {
-  const scores = [
-    { score: 95, junk: true },
-    { score: 60, junk: true },
-    { score: 90, junk: false },
-    { score: 5, junk: false },
-  ];
-  expect(atLine(scores, 90)).toEqual({ caught: 50, lost: 50, lostCount: 1 });
-  expect(atLine(scores, 91)).toEqual({ caught: 50, lost: 0, lostCount: 0 });
-  expect(atLine([], 50)).toEqual({ caught: null, lost: null, lostCount: 0 });
 });
