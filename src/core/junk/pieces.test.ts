@@ -38,11 +38,11 @@ test('capitals, runs of marks, and how things are built', () => {
   expect(of(reading, 'subject as written').map(featureWords)).toEqual(['“win” in its subject']);
   expect(of(reading, 'marks').map(({ word }) => word)).toEqual(['!!!', '://']);
   expect(of(reading, 'shape').map(featureWords)).toEqual([
-    'a sender’s address built like “a9a”',
-    'a sender’s name built like “Aa9”',
-    'a subject built like “A 9”',
-    'a link built like “a/9a”',
-    'a link to a host built like “a9.a”',
+    'a sender’s address written like “abc123abc”',
+    'a sender’s name written like “Abc123”',
+    'a subject written like “ABC 123”',
+    'a link written like “abc/123abc”',
+    'a link to a host written like “abc123.abc”',
   ]);
 });
 

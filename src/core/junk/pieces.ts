@@ -69,9 +69,13 @@ function piecesOf(kind: number, text: string, visit: Visit, whole = text.length)
   }
 }
 
+/** A shape as a person reads it: `Aa9` is `Abc123`. */
+const shapeWords = (like: string): string =>
+  like.replace(/Aa|A|a|9/g, (run) => ({ Aa: 'Abc', A: 'ABC', a: 'abc' })[run] ?? '123');
+
 function builtLike(what: string, says: string, like: string, visit: Visit): void {
   const word = `${what} ${like}`;
-  visit(slotOfWord(shape, word), shape, word, 0, word.length, `${says} built like “${like}”`);
+  visit(slotOfWord(shape, word), shape, word, 0, word.length, `${says} written like “${shapeWords(like)}”`);
 }
 
 /** Every piece and shape of a message in turn, with repetitions. */
