@@ -37,6 +37,10 @@ export async function goTo(page: Page, address: string): Promise<void> {
     history.pushState({ idx: history.length, key: to }, '', to);
     dispatchEvent(new PopStateEvent('popstate', { state: history.state as unknown }));
   }, address);
+  // What is shown is a moment behind the address: the rows before it look like its own.
+  const { pathname } = new URL(address, page.url());
+  const here = page.locator(`nav[aria-label="Sorting line and places"] a[href="${pathname}"]`).first();
+  if (await here.count()) await expect(here).toHaveAttribute('aria-current', 'page');
   // That page shows rows, too, until it is gone.
   if (fromSettings) await expect(page.getByRole('heading', { name: 'The desk', level: 1 })).toHaveCount(0);
 }

@@ -23,7 +23,8 @@ const breaks = new Set(lineElements);
 
 /** Lines without blanks at their ends, and no empty ones; elsewhere a run of blanks is one. */
 function laidOut(text: string): string {
-  return text.replace(/[ \u00a0\n]+/g, (run) => (run.includes('\n') ? '\n' : run.length > 1 ? ' ' : run)).trim();
+  // A blank by itself stays as it is: of most text there is nothing to replace.
+  return text.replace(/[ \u00a0\n]{2,}/g, (run) => (run.includes('\n') ? '\n' : ' ')).trim();
 }
 
 /**
@@ -36,7 +37,7 @@ export function textFromHtml(html: string): string {
   let passed: string | null = null;
   readHtml(html, {
     text: (text) => {
-      if (passed === null) parts.push(text.replace(/[ \t\r\n\f]+/g, ' '));
+      if (passed === null) parts.push(text.replace(/[\t\r\n\f ]{2,}|[\t\r\n\f]/g, ' '));
     },
     open: (name) => {
       if (passed !== null) return;

@@ -31,6 +31,9 @@ const largestPicture = 5_000_000;
 /** So much of HTML is looked through for links that lie, in characters: all that is ever shown of it. */
 const mostLinked = 1_000_000;
 
+/** So much of a text is looked through for days and hours, in characters: reading them takes longer than all else. */
+const mostDated = 50_000;
+
 /** A calendar that is larger is not looked at where it comes with a message, in bytes; nor more of it than so many. */
 const [largestCalendar, mostInvited] = [2_000_000, 20];
 
@@ -113,7 +116,7 @@ export const readings = {
   /** The days and hours that stand in its subject and text, as they read on the day on which it was written. */
   dates: async ({ text }: Message, { subject, written, now }: { subject: string; written: number; now: number }) =>
     (await import('../../core/agenda/foundDates'))
-      .datesIn(`${subject}\n${textWithout('quoted', text.slice(0, longestText))}`, written)
+      .datesIn(`${subject}\n${textWithout('quoted', text.slice(0, mostDated))}`, written)
       .filter(({ start }) => start > now - 86_400_000),
   /** Its bytes, as they came. */
   raw: ({ raw }: Message) => raw.slice(),
