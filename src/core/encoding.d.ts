@@ -6,5 +6,6 @@ declare class TextDecoder {
   readonly encoding: string;
 }
 declare class TextEncoder {
+  encodeInto(text: string, into: Uint8Array): { read: number; written: number };
   encode(input?: string): Uint8Array<ArrayBuffer>;
 }

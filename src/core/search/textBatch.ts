@@ -1,7 +1,7 @@
 // What the text index takes in: the words of some messages, read where the messages are parsed.
 import { fieldText } from '../mail/fieldText';
-import { foldAscii } from '../text/collation';
 import { grown } from '../data/grown';
+import { WordTable } from './wordTable';
 import type { Message } from '../mail/message';
 
 /** The words of some messages in their order: first the body of each, then its header fields. */
@@ -34,43 +34,24 @@ const marks = new RegExp(`[${fieldMark}${blankMark}${notKept}${irregularValue}]`
 
 const irregular = /\s\s|[^\S ]/;
 
-const isBlank = (unit: number): boolean =>
-  unit === 32 ||
-  (unit >= 9 && unit <= 13) ||
-  (unit >= 160 &&
-    (unit === 160 ||
-      unit === 0x1680 ||
-      (unit >= 0x2000 && unit <= 0x200a) ||
-      unit === 0x2028 ||
-      unit === 0x2029 ||
-      unit === 0x202f ||
-      unit === 0x205f ||
-      unit === 0x3000 ||
-      unit === 0xfeff));
-
-/** Gathers the words of messages. */
+/** Gathers the words of messages, with upper and lower case of US-ASCII alike. */
 export class TextBatchWriter {
-  private readonly positions = new Map<string, number>();
-  private tokens = new Uint32Array(512);
+  private readonly table = new WordTable();
+  private tokens = new Uint32Array(8_192);
   private used = 0;
   private readonly ends: number[] = [];
+  /** The positions of names of header fields, and of the marks. */
+  private readonly names = new Map<string, number>();
 
-  private put(word: string): void {
-    let position = this.positions.get(word);
-    if (position === undefined) this.positions.set(word, (position = this.positions.size));
+  private readonly take = (position: number): void => {
     if (this.used === this.tokens.length) this.tokens = grown(this.tokens, new Uint32Array(2 * this.used));
     this.tokens[this.used++] = position;
-  }
+  };
 
-  private putWords(text: string): void {
-    let from = -1;
-    for (let at = 0; at < text.length; at++) {
-      if (isBlank(text.charCodeAt(at))) {
-        if (from >= 0) this.put(text.slice(from, at));
-        from = -1;
-      } else if (from < 0) from = at;
-    }
-    if (from >= 0) this.put(text.slice(from));
+  private put(word: string): void {
+    let position = this.names.get(word);
+    if (position === undefined) this.names.set(word, (position = this.table.positionOfWhole(word)));
+    this.take(position);
   }
 
   private putValue(value: string): void {
@@ -79,19 +60,19 @@ export class TextBatchWriter {
       // As it is written: a condition may ask for just these blanks.
       for (const part of value.split(/(\s\s+|[^\S ])/)) {
         if (part.trim() === '' && part !== '') this.put(blankMark + part);
-        else this.putWords(part);
+        else this.table.eachOf(part, this.take);
       }
-    else this.putWords(value);
+    else this.table.eachOf(value, this.take);
   }
 
   /** Takes the next message: its text (body.ts), and the fields of its header. */
   add({ text: body, fields }: Pick<Message, 'text' | 'fields'>): void {
-    this.putWords(foldAscii(body));
+    this.table.eachOf(body, this.take);
     this.ends.push(this.used);
     for (const field of fields) {
       this.put(fieldMark + field.key);
       if (notKeptFields.test(field.key)) this.put(notKept);
-      else this.putValue(foldAscii(fieldText(field)));
+      else this.putValue(fieldText(field));
     }
     this.ends.push(this.used);
   }
@@ -99,7 +80,7 @@ export class TextBatchWriter {
   /** What was gathered. */
   batch(): TextBatch {
     return {
-      words: [...this.positions.keys(), ''].join('\n'),
+      words: this.table.words(),
       tokens: this.tokens.slice(0, this.used),
       ends: Uint32Array.from(this.ends),
     };

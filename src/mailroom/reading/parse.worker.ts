@@ -17,9 +17,11 @@ export interface ParseJob {
   work: Work;
   /** Messages at which a worker did not come back: they are not taken apart. */
   passed: ReadonlySet<number>;
+  /** Whether it is to say of each message that it has come to it, and not only now and then. */
+  each: boolean;
 }
 
-/** What it says on its way: at which message of a job it is. */
+/** What it says on its way: at which message of a job it is, or has been lately. */
 export interface ParseStep {
   job: number;
   at: number;
@@ -36,8 +38,18 @@ const scope = globalThis as unknown as {
   postMessage(answer: ParseAnswer | ParseStep, transfer?: Transferable[]): void;
 };
 
-scope.onmessage = async ({ data: { job, work, passed } }) => {
-  const steps = { passed, at: (at: number) => scope.postMessage({ job, at }) };
+/** So often it says where it is, in milliseconds: to say so at each message would be a tenth of all work. */
+const nowAndThen = 100;
+
+scope.onmessage = async ({ data: { job, work, passed, each } }) => {
+  let said = -Infinity;
+  const at = (at: number) => {
+    const now = performance.now();
+    if (!each && now - said < nowAndThen) return;
+    said = now;
+    scope.postMessage({ job, at });
+  };
+  const steps = { passed, at };
   if (work.kind === 'all') {
     const batch = await readBatch(work.messages, work.form, work.judged, steps);
     const buffers = new Set([...batch.features, batch.text.tokens, batch.text.ends].map(({ buffer }) => buffer));

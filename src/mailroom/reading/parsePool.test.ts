@@ -20,12 +20,13 @@ class Scripted {
     this.turn = this.turn.then(() => this.work(order));
   }
 
-  private async work({ job, work, passed }: ParseJob): Promise<void> {
+  private async work({ job, work, passed, each }: ParseJob): Promise<void> {
     if (!this.starts) return this.onerror?.();
     const list = work.kind === 'all' ? work.messages : work.stored.map(({ bytes }) => bytes);
     for (const [at, bytes] of list.entries()) {
       if (this.ended) return;
-      this.onmessage?.({ data: { job, at } });
+      // Otherwise it says so now and then.
+      if (each || at === 0) this.onmessage?.({ data: { job, at } });
       const says = new TextDecoder().decode(bytes);
       if (!passed.has(at) && says.includes('stuck')) return new Promise(() => undefined);
       if (!passed.has(at) && says.includes('deadly')) return this.onerror?.();

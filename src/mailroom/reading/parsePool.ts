@@ -1,5 +1,6 @@
 // The parse workers, shared out: a batch goes to the one with the least to do. One that dies, or stays at a message for too
-// long, is replaced; the message at which it was is kept without being taken apart, and the others are read.
+// long, is replaced; the next one says at each message that it has come to it. The one at which it stays, too, is kept
+// without being taken apart, and the others are read.
 import type { Form } from '../../core/mail/mbox';
 import type { ParseAnswer, ParseJob, ParseStep, Work } from './parse.worker';
 import type { ReadStored } from './readings';
@@ -29,16 +30,24 @@ const mostStarts = 3;
 interface Job {
   work: Work;
   passed: Set<number>;
-  /** The message at which the worker is; -1 before the first. */
+  /** Whether the worker says at which message it is: a worker was replaced over it. */
+  each: boolean;
+  /** The message at which the worker is, or was when it last said so; -1 before the first. */
   at: number;
   starts: number;
   resolve: (came: ParseAnswer['came']) => void;
   reject: (error: Error) => void;
 }
 
-/** The length of a message of some work, in bytes. */
-const lengthAt = (work: Work, at: number): number =>
-  (work.kind === 'all' ? work.messages[at] : work.stored[at]?.bytes)?.length ?? 0;
+/** The length of the message at which a worker is, in bytes; of the longest of those at which it may be. */
+function lengthAt({ work, each, at }: Job): number {
+  const from = Math.max(0, at);
+  const some: readonly (Uint8Array | { bytes: Uint8Array })[] = work.kind === 'all' ? work.messages : work.stored;
+  let longest = 0;
+  for (const one of some.slice(from, each ? from + 1 : undefined))
+    longest = Math.max(longest, ('bytes' in one ? one.bytes : one).length);
+  return longest;
+}
 
 /** Some work as it is sent. A copy goes: a worker that dies has with it what was sent. */
 function sent(work: Work): { work: Work; transfer: Transferable[] } {
@@ -86,7 +95,7 @@ export class ParsePool {
     return new Promise((resolve, reject) => {
       this.start();
       const member = this.members.reduce((a, b) => (b.jobs.size < a.jobs.size ? b : a));
-      this.give(member, { work, passed: new Set(), at: -1, starts: 0, resolve, reject });
+      this.give(member, { work, passed: new Set(), each: false, at: -1, starts: 0, resolve, reject });
     });
   }
 
@@ -119,7 +128,7 @@ export class ParsePool {
     job.at = -1;
     member.jobs.set(number, job);
     const { work, transfer } = sent(job.work);
-    const order: ParseJob = { job: number, work, passed: job.passed };
+    const order: ParseJob = { job: number, work, passed: job.passed, each: job.each };
     member.worker.postMessage(order, transfer);
     this.watch(member);
   }
@@ -129,11 +138,11 @@ export class ParsePool {
     if (member.timer) clearTimeout(member.timer);
     const [first] = member.jobs.values();
     if (!first) return void (member.timer = setTimeout(this.end, this.times.idle));
-    const megabytes = lengthAt(first.work, first.at) / 1_000_000;
+    const megabytes = lengthAt(first) / 1_000_000;
     member.timer = setTimeout(() => this.replace(member), this.times.patience + megabytes * patienceForMegabyte);
   }
 
-  /** Puts another in the place of a worker, and gives it the same again but for the message that it was at. */
+  /** Puts another in the place of a worker, and gives it the same again, but for the message that it is known to be at. */
   private replace(member: Member): void {
     if (member.timer) clearTimeout(member.timer);
     member.worker.terminate();
@@ -142,8 +151,10 @@ export class ParsePool {
     if (place < 0) return;
     const next = (this.members[place] = this.started());
     for (const [n, job] of jobs.entries()) {
-      if (job.at >= 0) job.passed.add(job.at);
-      else if (n === 0 && ++job.starts >= mostStarts) {
+      if (job.at >= 0) {
+        if (job.each) job.passed.add(job.at);
+        job.each = true;
+      } else if (n === 0 && ++job.starts >= mostStarts) {
         job.reject(new Error('The workers that take messages apart can’t be started'));
         continue;
       }

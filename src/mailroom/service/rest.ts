@@ -3,7 +3,6 @@ import type { Mailroom } from '../border/mailroom';
 import { Moments } from '../time/moments';
 import { settleFollowing } from '../post/following';
 import { Outbox } from '../post/sending';
-import { margin } from '../storage/room';
 import { reasonOf } from '../../core/text/sentences';
 import { commandsOf } from './commands';
 import type { firstOf } from './first';
@@ -44,7 +43,7 @@ export function restOf(open: Open, host: ServiceHost, standing: PostStanding, op
     .ready()
     .then(() => {
       // Said before anything is refused: a browser that is short of room may drop all when it is started anew.
-      if (!host.room.has(margin)) opening.full(true);
+      if (!host.room.has(0)) opening.full(true);
       opening.planned = () => moments.changed();
       // What waits to be sent is planned once it is known; drafts that can’t be read hold up nothing else.
       void settleFollowing(open.mailbox).catch((error: unknown) =>

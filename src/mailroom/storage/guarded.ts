@@ -4,7 +4,7 @@
 // record: where it is gone, so is all that was stored, and writing on would only seem to keep anything.
 import { keyOf } from './keys';
 import type { RecordStore } from './recordStore';
-import { margin, type Room } from './room';
+import type { Room } from './room';
 
 /** There is no room on the disk; nothing was begun. */
 export class DiskFull extends Error {
@@ -68,7 +68,7 @@ class GuardedStore implements RecordStore {
 
   /** Throws where there is no room for so many bytes. */
   private need(bytes: number): void {
-    const full = !this.room.has(bytes + margin);
+    const full = !this.room.has(bytes);
     if (full !== this.full) {
       this.full = full;
       this.hearer.full(full);

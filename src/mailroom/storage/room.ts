@@ -6,7 +6,7 @@
 
 /** Room on the disk. Sizes in bytes. */
 export interface Room {
-  /** Whether there is room for so much more. */
+  /** Whether there is room for so much more, and some beside it for the database itself. */
   has(bytes: number): boolean;
   /** Gives the reserve back to the disk, or half of it. */
   release(part?: 'half'): void;
@@ -16,13 +16,21 @@ export interface Room {
 export const anyRoom: Room = { has: () => true, release: () => undefined };
 
 /** Room that is kept free beside what is written, in bytes: the database itself needs some. */
-export const margin = 1 << 20;
+const margin = 1 << 20;
 
 /** So much is held in reserve. */
 const reserve = 8 << 20;
 
+/**
+ * So long room that was felt for counts as there, in milliseconds: as long as a write may take anyway. Feeling for it takes
+ * as long as writing, and while much comes in would be half of all work.
+ */
+const felt = 500;
+/** So much more is felt for at once: for the few records of one command, and while much is written. */
+const [ahead, farAhead] = [256 << 10, 4 << 20];
+
 /** What is needed of a file that is written at once. */
-interface SyncFile {
+export interface SyncFile {
   getSize(): number;
   write(bytes: Uint8Array<ArrayBuffer>, options: { at: number }): number;
   truncate(size: number): void;
@@ -36,11 +44,18 @@ function noise(): Uint8Array<ArrayBuffer> {
 }
 
 /** A file of the page's own that reaches over the reserve when room is felt for. */
-class ReserveFile implements Room {
+export class ReserveFile implements Room {
   private held = 0;
   private readonly block = noise();
+  /** What was felt for last, less what was begun to be written since; and until when that counts. */
+  private left = 0;
+  private until = -Infinity;
 
-  constructor(private readonly file: SyncFile) {
+  /** `now`: milliseconds, from any moment on. */
+  constructor(
+    private readonly file: SyncFile,
+    private readonly now: () => number,
+  ) {
     this.held = file.getSize();
   }
 
@@ -67,10 +82,25 @@ class ReserveFile implements Room {
   }
 
   has(bytes: number): boolean {
-    const wanted = reserve - Math.min(this.held, reserve) + bytes;
-    const fits = this.fits(Math.min(this.held, reserve), wanted);
+    const needed = bytes + margin;
+    const lately = this.now() < this.until;
+    const fits =
+      (lately && needed <= this.left) ||
+      // What was felt for lately was used up: more will come.
+      this.feel(needed + (lately ? farAhead : ahead)) ||
+      this.feel(needed);
+    if (fits) this.left -= bytes;
+    return fits;
+  }
+
+  /** Whether there is room for so much beside the reserve, by writing it. */
+  private feel(bytes: number): boolean {
+    const from = Math.min(this.held, reserve);
+    const fits = this.fits(from, reserve - from + bytes);
     // Where it does not fit, the reserve stays as large as it was: there is not less room by it.
-    this.cut(fits ? reserve : Math.min(this.held, reserve));
+    this.cut(fits ? reserve : from);
+    this.left = fits ? bytes : 0;
+    this.until = fits ? this.now() + felt : -Infinity;
     return fits;
   }
 
@@ -88,9 +118,9 @@ export async function browserRoom(): Promise<Room> {
   try {
     const folder = await navigator.storage.getDirectory();
     const file = await folder.getFileHandle('reserve', { create: true });
-    const room = new ReserveFile(await openSync(file));
+    const room = new ReserveFile(await openSync(file), () => performance.now());
     // Before the database is opened: on a full disk it needs room for that.
-    if (!room.has(margin)) room.release('half');
+    if (!room.has(0)) room.release('half');
     return room;
   } catch {
     return anyRoom;
