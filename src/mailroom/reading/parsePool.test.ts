@@ -3,6 +3,7 @@ import type { ParseJob } from './parse.worker';
 import { ParsePool } from './parsePool';
 import { readHere } from './readings';
 import { readBatch } from './readMessages';
+import { sentMessages } from './work';
 
 const message = (subject: string) => new TextEncoder().encode(`From: a@b.test\nSubject: ${subject}\n\nText\n`);
 
@@ -22,7 +23,7 @@ class Scripted {
 
   private async work({ job, work, passed, each }: ParseJob): Promise<void> {
     if (!this.starts) return this.onerror?.();
-    const list = work.kind === 'all' ? work.messages : work.stored.map(({ bytes }) => bytes);
+    const list = sentMessages(work);
     for (const [at, bytes] of list.entries()) {
       if (this.ended) return;
       // Otherwise it says so now and then.
@@ -33,8 +34,13 @@ class Scripted {
     }
     const came =
       work.kind === 'all'
-        ? await readBatch(work.messages, work.form, work.judged, { passed })
-        : await readHere(work.stored, work.kind, work.given, { passed });
+        ? await readBatch(list, work.form, work.judged, { passed })
+        : await readHere(
+            list.map((bytes, n) => ({ bytes, form: work.forms[n] })),
+            work.kind,
+            work.given,
+            { passed },
+          );
     if (!this.ended) this.onmessage?.({ data: { job, came } });
   }
 

@@ -2,9 +2,10 @@
 // long, is replaced; the next one says at each message that it has come to it. The one at which it stays, too, is kept
 // without being taken apart, and the others are read.
 import type { Form } from '../../core/mail/mbox';
-import type { ParseAnswer, ParseJob, ParseStep, Work } from './parse.worker';
+import type { ParseAnswer, ParseJob, ParseStep } from './parse.worker';
 import type { ReadStored } from './readings';
 import type { ReadBatch } from './readMessages';
+import { messagesOf, packed, type Work } from './work';
 
 export interface ParsedBatch extends ReadBatch {
   messages: Uint8Array[];
@@ -42,19 +43,10 @@ interface Job {
 /** The length of the message at which a worker is, in bytes; of the longest of those at which it may be. */
 function lengthAt({ work, each, at }: Job): number {
   const from = Math.max(0, at);
-  const some: readonly (Uint8Array | { bytes: Uint8Array })[] = work.kind === 'all' ? work.messages : work.stored;
   let longest = 0;
-  for (const one of some.slice(from, each ? from + 1 : undefined))
-    longest = Math.max(longest, ('bytes' in one ? one.bytes : one).length);
+  for (const { length } of messagesOf(work).slice(from, each ? from + 1 : undefined))
+    longest = Math.max(longest, length);
   return longest;
-}
-
-/** Some work as it is sent. A copy goes: a worker that dies has with it what was sent. */
-function sent(work: Work): { work: Work; transfer: Transferable[] } {
-  if (work.kind === 'all') return { work, transfer: [] };
-  // Of stored messages a copy each, since what is sent takes all of the pack along that it stands in.
-  const stored = work.stored.map(({ bytes, form }) => ({ bytes: Uint8Array.from(bytes), form }));
-  return { work: { ...work, stored }, transfer: stored.map(({ bytes }) => bytes.buffer) };
 }
 
 interface Member {
@@ -127,9 +119,9 @@ export class ParsePool {
     const number = this.jobs++;
     job.at = -1;
     member.jobs.set(number, job);
-    const { work, transfer } = sent(job.work);
+    const work = packed(job.work);
     const order: ParseJob = { job: number, work, passed: job.passed, each: job.each };
-    member.worker.postMessage(order, transfer);
+    member.worker.postMessage(order, [work.bytes.buffer]);
     this.watch(member);
   }
 

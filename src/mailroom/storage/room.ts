@@ -62,6 +62,8 @@ export class ReserveFile implements Room {
   /** Writes so many bytes from a place on; whether there was room for them. */
   private fits(from: number, bytes: number): boolean {
     try {
+      // At once, since the browser asks itself with each growth of a file whether that is allowed.
+      this.file.truncate(from + bytes);
       for (let at = 0; at < bytes; at += this.block.length) {
         const part = this.block.subarray(0, Math.min(this.block.length, bytes - at));
         if (this.file.write(part, { at: from + at }) < part.length) return false;
