@@ -4,9 +4,10 @@ import { SearchedMessages } from '../../core/search/searched';
 import { parseQuery, type Query } from '../../core/search/query';
 import { act } from '../commands/acts';
 import { addMessages } from '../intake/incoming';
-import type { Mailbox } from '../service/mailbox';
+import { here } from '../reading/here';
+import { Mailbox } from '../service/mailbox';
 import { memoryStore } from '../storage/recordStore';
-import { mailOf, openMailbox } from '../testing/testing';
+import { mailOf, openMailbox, testTime } from '../testing/testing';
 import { undo } from '../commands/undo';
 import { messageOfStored } from '../../core';
 
@@ -137,4 +138,24 @@ test('the index answers as searching each message by itself does, after addition
     }),
     { numRuns: 60 },
   );
+});
+
+test('a word is found before conversations are made of what was read; what asks for them waits for all of it', async () => {
+  const records = new Map<string, unknown>();
+  await (await filled(records)).flush();
+  const opened = await Mailbox.open(
+    memoryStore(records),
+    () => testTime,
+    () => undefined,
+    here,
+  );
+  let whole = false;
+  void opened.ready().then(() => (whole = true));
+  const word: Query = { key: 'words', text: 'tank' };
+  await opened.finding.ready(word);
+  expect(whole).toBe(false);
+  expect([0, 1, 2, 3].filter((id) => opened.finding.found(word).has(id))).toEqual([0, 3]);
+  const answered = parsed('answered');
+  await opened.finding.ready(answered);
+  expect(whole).toBe(true);
 });

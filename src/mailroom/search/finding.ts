@@ -11,10 +11,13 @@ import { bit } from '../state/columns';
 import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Readable } from '../reading/reader';
+import { later, turn } from '../time/turn';
 import type { Indexed, Tabled } from './indexed';
 
 /** Keys that are remembered; the ones asked longest ago go first. */
 const mostKept = 200;
+/** So long at most what nobody asked for waits until what a query needs is read, in milliseconds. */
+const longest = 5_000;
 /** Messages that are read at a time. */
 const sliceSize = 64;
 
@@ -29,11 +32,13 @@ export class Finding {
   private readonly kept = new Map<string, Bits>();
 
   private readonly reading = new InTurn();
+  /** Queries that wait for what they need. */
+  private readonly asked = new Set<Promise<void>>();
 
   constructor(
     private readonly mailbox: MailState &
       Readable &
-      Pick<Loading, 'ready'> &
+      Pick<Loading, 'envelopesReady' | 'ready'> &
       Pick<Correspondents, 'senderIndex'> &
       Indexed &
       Tabled,
@@ -42,13 +47,29 @@ export class Finding {
   /** Settled once {@link found} can answer for a query. */
   async ready(query: Query): Promise<void> {
     const { mailbox } = this;
-    await mailbox.ready();
-    for (const leaf of leavesOf(query).filter(hasText)) {
-      if (needsIndex.has(leaf.key)) await mailbox.text.ready(mailbox.columns.count);
+    const leaves = leavesOf(query);
+    // Only what follows from the conversations waits for them.
+    const whole = leaves.some(({ key }) => key === 'answered');
+    const loaded = (whole ? mailbox.ready() : mailbox.envelopesReady()).then(() =>
+      leaves.some(({ key }) => needsIndex.has(key)) ? mailbox.text.ready(mailbox.columns.count) : undefined,
+    );
+    if (!whole) {
+      this.asked.add(loaded);
+      void loaded.catch(() => undefined).finally(() => this.asked.delete(loaded));
+    }
+    await loaded;
+    for (const leaf of leaves.filter(hasText)) {
       if (leaf.key !== 'header' && leaf.key !== 'bcc') continue;
       // One after another: what is still being read is not taken for all there is.
       await this.reading.do(() => this.read(leaf));
     }
+  }
+
+  /** Settled once nothing is read into memory that a query waits for, or that takes long. */
+  async underWay(): Promise<void> {
+    if (this.asked.size) await Promise.race([Promise.allSettled([...this.asked]), later(longest)]);
+    // Whoever asked has its answer first.
+    await turn();
   }
 
   /** Which of all messages a query asks for, also of those that are gone. Only after {@link ready}. */

@@ -111,6 +111,7 @@ export class Mailbox {
   readonly restBegun = new Promise<void>((resolve) => (this.beginRest = resolve));
   private journalLoaded = new Lasting(() => Promise.resolve());
   private envelopesLoaded = new Lasting(() => Promise.resolve());
+  private allLoaded = new Lasting(() => Promise.resolve());
 
   private constructor(
     store: RecordStore,
@@ -184,25 +185,22 @@ export class Mailbox {
       missingMessages(state.stock, this.columns.count).filter((id) => this.columns.place[id] !== expunged).length,
     );
     if (unknown.ids.length) await this.exclusive(() => putUnknown(this, unknown));
-    this.journalLoaded = new Lasting(() => this.restBegun.then(() => this.loadHeads(from)));
-    this.envelopesLoaded = new Lasting(() => this.journalLoaded.get().then(() => this.loadEnvelopes(state.stock)));
+    this.journalLoaded = new Lasting(() => {
+      this.beginRest();
+      return this.loadHeads(from);
+    });
+    this.envelopesLoaded = new Lasting(() => this.journalLoaded.get().then(() => this.loadEnvelopes()));
+    this.allLoaded = new Lasting(() => this.envelopesLoaded.get().then(() => this.loadFollowing(state.stock)));
     // What it fails by is told when it is asked for.
-    void this.restBegun.then(() => this.envelopesLoaded.get()).catch(() => undefined);
+    void this.restBegun.then(() => this.allLoaded.get()).catch(() => undefined);
     if (this.seq > 0 && this.daysSeen.see(this.now())) this.storeSoon();
     setTimeout(this.beginRest, latestRest);
   }
 
-  /** Settled once the Logbook's entries are in memory. Whoever waits for it makes it begin. */
-  journalReady(): Promise<void> {
-    this.beginRest();
-    return this.journalLoaded.get();
-  }
-
-  /** Settled once all envelopes are in memory, too. Whoever waits for it makes it begin. */
-  ready(): Promise<void> {
-    this.beginRest();
-    return this.envelopesLoaded.get();
-  }
+  /** Settled once each is in memory, and what stands before it. Whoever waits for one makes it begin. */
+  readonly journalReady = (): Promise<void> => this.journalLoaded.get();
+  readonly envelopesReady = (): Promise<void> => this.envelopesLoaded.get();
+  readonly ready = (): Promise<void> => this.allLoaded.get();
 
   /** Applies the journal's records that state packs don't hold. Returns the messages of which it is not known how they came in. */
   private async replay(state: ReadState): Promise<Unknown> {
@@ -235,10 +233,14 @@ export class Mailbox {
     this.bump();
   }
 
-  private async loadEnvelopes(stock: Stock): Promise<void> {
+  private loadEnvelopes(): Promise<void> {
     const { count } = this.columns;
-    const reading = (done: number) => this.reading({ what: 'rows', done, total: count });
-    await this.envelopes.ensureAll(count, reading);
+    return this.envelopes.ensureAll(count, (done) => this.reading({ what: 'rows', done, total: count }));
+  }
+
+  /** Looks through what was read, and threads it: after what is being searched for by then. */
+  private async loadFollowing(stock: Stock): Promise<void> {
+    await this.finding.underWay();
     this.tellLost(await lookThrough(this, stock, this.atOpening));
     await this.people.ready();
     await this.rebuildDerived();
@@ -259,10 +261,6 @@ export class Mailbox {
     if (changed) this.storeSoon();
   }
 
-  /**
-   * Settled once messages can be sent down the line of a setup: envelopes, people and scores are in memory, and what its
-   * rules ask of texts is known. Ends early where `wanted` says that nobody waits any more.
-   */
   async readyToSort(setup: Setup, wanted?: () => boolean): Promise<void> {
     const { readyToSort } = await import('../search/candidates');
     await readyToSort(this, setup, wanted);

@@ -42,6 +42,8 @@ export interface Loading {
   /** Settled once the Logbook's entries are in memory. Whoever waits for it makes it begin. */
   journalReady(): Promise<void>;
   /** Settled once all envelopes are in memory, too. */
+  envelopesReady(): Promise<void>;
+  /** Settled once what follows from them is: conversations, people, damage. */
   ready(): Promise<void>;
   /** Begins to read it. */
   beginRest(): void;

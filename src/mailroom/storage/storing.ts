@@ -2,6 +2,7 @@
 // so that while mail pours in its large records are written once for many commands.
 import { DiskFull } from './guarded';
 import type { Records } from './records';
+import { later } from '../time/turn';
 import { reasonOf } from '../../core/text/sentences';
 
 /** Records to be written: each its key and what it holds. */
@@ -105,5 +106,3 @@ export class Storing {
     await Promise.all(writes.map(([key, content]) => this.records.write(key, content)));
   }
 }
-
-const later = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));

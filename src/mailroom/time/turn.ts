@@ -19,3 +19,6 @@ const soon = typeof setImmediate === 'function' ? (then: () => void) => void set
  * milliseconds at least (HTML, section 8.6, “timers”), and reading a mailbox would wait for hundreds of them.
  */
 export const turn = (): Promise<void> => new Promise(soon);
+
+/** Settled after so many milliseconds. */
+export const later = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
