@@ -289,3 +289,39 @@ test('filters and accounts stand in the address; each says when it leaves nothin
   await page.getByRole('button', { name: 'Show all' }).click();
   await expect(rows(page).first()).toBeVisible();
 });
+
+test('a list taller than any element can be is scrolled from its first row to its last, and passes none over', async ({
+  page,
+}) => {
+  // As if the browser made no element taller than 3,000 pixels: the list has 11,600.
+  await page.addInitScript(() => {
+    const real = Element.prototype.getBoundingClientRect;
+    Element.prototype.getBoundingClientRect = function (this: HTMLElement) {
+      const box = real.call(this);
+      return this.style.height === '1e+09px' ? new DOMRect(box.x, box.y, box.width, 3_000) : box;
+    };
+  });
+  await openWith(
+    page,
+    Array.from({ length: 200 }, (_, n) => ({ id: `m${n}` })),
+  );
+  const grid = page.getByRole('grid');
+  await expect(rows(page).first()).toContainText('Message m199');
+  expect(await grid.evaluate((list) => list.scrollHeight)).toBeLessThan(3_000);
+  const seen = new Set<string>();
+  for (let top = 0; top < 3_000; top += 100) {
+    await grid.evaluate((list, to) => list.scrollTo({ top: to }), top);
+    await expect(rows(page).filter({ has: page.getByLabel('Loading') })).toHaveCount(0);
+    for (const text of await rows(page).allInnerTexts()) seen.add(/Message m\d+/.exec(text)?.[0] ?? '');
+  }
+  expect([...seen].filter((subject) => subject !== '')).toHaveLength(200);
+  const last = rows(page).filter({ hasText: /Message m0\b/ });
+  await expect(last).toBeInViewport({ ratio: 1 });
+  await last.click();
+  await expect(page.getByRole('article').getByRole('heading', { name: 'Message m0' })).toBeVisible();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByRole('article').getByRole('heading', { name: 'Message m1' })).toBeVisible();
+  // Back at the top the first row is the first.
+  await grid.evaluate((list) => list.scrollTo({ top: 0 }));
+  await expect(rows(page).filter({ hasText: 'Message m199' })).toBeInViewport({ ratio: 1 });
+});

@@ -1,6 +1,5 @@
 import { ArrowUp } from 'lucide-react';
 import { count } from '../../core/text/sentences';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useDraggable } from '@dnd-kit/core';
 import {
   useCallback,
@@ -20,6 +19,7 @@ import { tick, tickRange, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
+import { useTallList } from './tallList';
 import { useStanding } from './useStanding';
 import { rowKey } from '../state/ticks';
 import { useNow } from '../ui/useNow';
@@ -115,18 +115,10 @@ function useArriving(scroller: RefObject<HTMLDivElement | null>): void {
   }, [scroller]);
 }
 
-/** The height of a row, and which of them are in the page: those in sight, and some about them. */
-function useVirtualRows(scroller: RefObject<HTMLDivElement | null>, total: number) {
+/** The height of a row, in CSS pixels. */
+function useRowHeight(): number {
   const { density, textSize } = usePreferences();
-  const height = Math.round(heights[density] * scale[textSize]);
-  const virtual = useVirtualizer({
-    count: total,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => height,
-    overscan: 5,
-  });
-  useEffect(() => virtual.measure(), [virtual, height]);
-  return { virtual, height };
+  return Math.round(heights[density] * scale[textSize]);
 }
 
 /** How many rows came in above what is in sight, which stays where it is. */
@@ -146,7 +138,9 @@ export function RowList(props: RowListProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const now = useNow();
   const total = rows.total ?? 0;
-  const { virtual, height } = useVirtualRows(scroller, total);
+  const height = useRowHeight();
+  const list = useTallList(scroller, total, height);
+  const { virtual } = list;
   const items = virtual.getVirtualItems();
   const first = items[0]?.index ?? 0;
   const last = items.at(-1)?.index ?? 0;
@@ -158,17 +152,10 @@ export function RowList(props: RowListProps) {
 
   useArriving(scroller);
 
-  useImperativeHandle(
-    handle,
-    () => ({
-      focus: () => scroller.current?.focus(),
-      reveal: (index, top) => virtual.scrollToIndex(index, { align: top ? 'start' : 'auto' }),
-    }),
-    [virtual],
-  );
+  useImperativeHandle(handle, () => ({ focus: () => scroller.current?.focus(), reveal: list.reveal }), [list.reveal]);
 
   const anyTicked = useDesk((s) => s.ticked.size > 0);
-  const { above, toTop } = useStanding(virtual, {
+  const { above, toTop } = useStanding(list, {
     rows,
     height,
     name: JSON.stringify([view, grouping]),
@@ -197,7 +184,7 @@ export function RowList(props: RowListProps) {
       className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto [overflow-anchor:none]"
     >
       {above > 0 && <MoreAbove count={above} onGo={toTop} />}
-      <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
+      <div role="rowgroup" style={{ height: list.height, position: 'relative' }}>
         {items.map((item) => {
           const row = rows.at(item.index);
           const isOpen =
@@ -214,7 +201,7 @@ export function RowList(props: RowListProps) {
                 left: 0,
                 right: 0,
                 height,
-                transform: `translateY(${item.start}px)`,
+                transform: `translateY(${item.start + list.shift}px)`,
               }}
             >
               {row ? (

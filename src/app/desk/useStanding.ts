@@ -1,8 +1,8 @@
 // Keeps what is in sight of a list where it is while rows come and go above it.
-import type { Virtualizer } from '@tanstack/react-virtual';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { rowKey } from '../state/ticks';
 import { shiftOf, type Standing } from './standing';
+import type { TallList } from './tallList';
 import type { Rows } from './useRows';
 
 const touches = ['pointermove', 'pointerdown', 'wheel', 'keydown'] as const;
@@ -18,8 +18,8 @@ function placesOf(rows: Rows): Map<number, number> {
 }
 
 /** The rows in sight of a list, of so many CSS pixels each. */
-function inSightOf(rows: Rows, { scrollTop, clientHeight }: HTMLElement, height: number): Standing[] {
-  const first = Math.floor(scrollTop / height);
+function inSightOf(rows: Rows, offset: number, { clientHeight }: HTMLElement, height: number): Standing[] {
+  const first = Math.floor(offset / height);
   const out: Standing[] = [];
   for (let at = first; at <= first + Math.ceil(clientHeight / height); at++) {
     const row = rows.at(at);
@@ -44,7 +44,7 @@ interface List {
   held: boolean;
 }
 
-export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list: List): StandingList {
+export function useStanding({ virtual, offset, scrollTo }: TallList, list: List): StandingList {
   const { rows, name, height, held } = list;
   const [more, setMore] = useState({ of: name, above: 0 });
   const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[]; filling: boolean } | null>(null);
@@ -70,14 +70,14 @@ export function useStanding(virtual: Virtualizer<HTMLDivElement, Element>, list:
       const filled = was.filling || rows.filling;
       const follows = filled && element.scrollTop === 0 && !held && touched.current !== name;
       if (follows) shift = 0;
-      if (shift !== 0) virtual.scrollToOffset(Math.max(0, element.scrollTop + shift * height));
+      if (shift !== 0) scrollTo(offset() + shift * height);
     }
-    const atTop = element.scrollTop < height / 2;
+    const atTop = offset() < height / 2;
     setMore(({ of, above }) => {
       const sum = atTop ? 0 : (of === name ? above : 0) + Math.max(0, shift);
       return of === name && sum === above ? { of, above } : { of: name, above: sum };
     });
-    seen.current = { name, at: rows.at, inSight: inSightOf(rows, element, height), filling: rows.filling };
-  }, [virtual, element, rows, name, height, scrolled, held]);
-  return { above: more.of === name ? more.above : 0, toTop: () => virtual.scrollToOffset(0) };
+    seen.current = { name, at: rows.at, inSight: inSightOf(rows, offset(), element, height), filling: rows.filling };
+  }, [offset, scrollTo, element, rows, name, height, scrolled, held]);
+  return { above: more.of === name ? more.above : 0, toTop: () => scrollTo(0) };
 }
