@@ -1,13 +1,14 @@
 // Measured in Chromium: the real page over the real server, from file to stored and shown, and what follows.
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
 import { mbox, total } from '../e2e/desk';
 import { buildApp } from '../server/app';
+import { measureJudging, measureSize, rendererMemory, watchMemory, type SizeFigures } from './browserSize';
 
 /** Times in milliseconds, memory in megabytes. */
-export interface BrowserFigures {
+export interface BrowserFigures extends SizeFigures {
   import: number;
   /** The longest that the page could not answer while the import ran. */
   longestFreeze: number;
@@ -31,6 +32,11 @@ export interface BrowserFigures {
   /** A clear-out of all but the newest four of ten, from the press that confirms it until it is told; and its undo. */
   clearOut: number;
   clearOutUndo: number;
+  /** 3,000 messages judged after the filter is switched on; and asked for after a reload. */
+  judge: number;
+  judgeAgain: number;
+  /** At its most, and once all is read and nothing is done. */
+  memoryPeak: number;
   memory: number;
 }
 
@@ -44,23 +50,6 @@ export const launchArgs = [
   '--disable-background-networking',
   '--disable-component-update',
 ];
-
-/** Resident memory of the largest renderer process below this one: the page with its workers. */
-function rendererMemory(): number {
-  let largest = 0;
-  for (const pid of readdirSync('/proc')) {
-    if (!/^\d+$/.test(pid)) continue;
-    try {
-      const line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-      if (!line.includes('--type=renderer')) continue;
-      const kilobytes = Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0);
-      largest = Math.max(largest, kilobytes / 1024);
-    } catch {
-      // The process ended between the listing and the reading.
-    }
-  }
-  return largest;
-}
 
 // What runs within the page is given as text: the compiler's helpers for functions are not there.
 const watchFirstRow = `(function look() {
@@ -88,16 +77,21 @@ const watchFor = (condition: string) => `{
   })();
 }`;
 
-async function value(page: Page, name: string): Promise<number> {
-  const handle = await page.waitForFunction(`window.${name}`, undefined, { timeout: 120_000 });
+async function value(page: Page, name: string, timeout = 120_000): Promise<number> {
+  const handle = await page.waitForFunction(`window.${name}`, undefined, { timeout });
   return Number(await handle.jsonValue());
 }
 
 /** How long it takes from an act, as the page hears of it, until a condition on the document holds. */
-export async function until(page: Page, act: () => Promise<unknown>, condition: string): Promise<number> {
+export async function until(
+  page: Page,
+  act: () => Promise<unknown>,
+  condition: string,
+  timeout?: number,
+): Promise<number> {
   await page.evaluate(watchFor(condition));
   await act();
-  return value(page, 'took');
+  return value(page, 'took', timeout);
 }
 
 const firstRow = `document.querySelector('[role="row"][id]')`;
@@ -124,7 +118,7 @@ async function longestFrame(page: Page, by: string): Promise<number> {
 }
 
 /** One conversation of 500 messages, the newest of all. */
-function longConversation(): string {
+export function longConversation(): string {
   const file = path.join(os.tmpdir(), `wide-sort-long-${process.pid}.mbox`);
   const now = Date.now();
   const list = Array.from({ length: 500 }, (_, n) => ({
@@ -172,6 +166,8 @@ async function opening(context: BrowserContext, page: Page, address: string) {
   const opens: number[] = [];
   for (let n = 0; n < 5; n++) {
     await page.close();
+    // A worker that was in the midst of something takes a moment to end, and has the mailbox for so long.
+    await new Promise((resolve) => setTimeout(resolve, 4_000));
     page = await context.newPage();
     await page.addInitScript(watchFirstRow);
     await page.goto(`${address}/inbox`);
@@ -264,6 +260,14 @@ async function clearing(page: Page, address: string) {
   return { clearOut, clearOutUndo };
 }
 
+/** Says figures as they come, in whole numbers: a large mailbox takes half an hour. */
+function said<T extends object>(figures: T): T {
+  console.error(
+    JSON.stringify(figures, (_, value: unknown) => (typeof value === 'number' ? Math.round(value) : value)),
+  );
+  return figures;
+}
+
 /** Measures on files: the first half of them goes into the Inbox, the rest into Junk. */
 export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
   const app = await buildApp({
@@ -281,16 +285,22 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
   try {
     const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
     const first = await context.newPage();
-    const imported = await importing(first, files, address);
+    const memory = watchMemory();
+    const imported = said(await importing(first, files, address));
     const { page, ...opened } = await opening(context, first, address);
-    return {
+    const figures = {
       ...imported,
-      ...opened,
-      ...(await looking(page)),
-      ...(await acting(page)),
-      ...(await finding(page, address)),
-      ...(await clearing(page, address)),
+      ...said(opened),
+      ...said(await looking(page)),
+      ...said(await acting(page)),
+      ...said(await measureSize(page)),
+      ...said(await finding(page, address)),
+      ...said(await clearing(page, address)),
     };
+    const memoryPeak = memory.end();
+    await context.close();
+    const another = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
+    return { ...figures, memoryPeak, ...(await measureJudging(await another.newPage(), address)) };
   } finally {
     await browser.close();
     await app.close();

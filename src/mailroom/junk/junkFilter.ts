@@ -307,9 +307,20 @@ export class JunkRoom {
     await this.settle();
     const list = [...ids].filter((id) => this.fresh[id] !== 1);
     let done = 0;
-    for (const slice of inSlices(list, sliceSize)) {
+    const slices = [...inSlices(list, sliceSize)];
+    // The next messages are on their way through a worker while these are judged.
+    const fetched = (n: number) => {
+      const features = this.featuresFor(slices[n] ?? []);
+      // What it fails by is told when its turn comes.
+      features.catch(() => undefined);
+      return features;
+    };
+    let next = fetched(0);
+    for (const [at, slice] of slices.entries()) {
       if (!wanted()) return;
-      const found = await this.featuresFor(slice);
+      const current = next;
+      next = fetched(at + 1);
+      const found = await current;
       for (const [n, id] of slice.entries()) {
         const features = found[n];
         this.setScore(id, features && this.scoreOfFeatures(features));
