@@ -1,5 +1,5 @@
 // Measured in Chromium: the real page over the real server, from file to stored and shown, and what follows.
-import { existsSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
@@ -268,27 +268,42 @@ function said<T extends object>(figures: T): T {
   return figures;
 }
 
+/**
+ * Runs something in a browser of its own that keeps what it stores on the disk, as a person's does: one that keeps it in
+ * memory takes several times as long to open a large mailbox.
+ */
+export async function inBrowser<T>(work: (context: BrowserContext, address: string) => Promise<T>): Promise<T> {
+  const dist = new URL('../dist', import.meta.url).pathname;
+  const app = await buildApp({ dist, count: 0, seed: 1, perMinute: 0, now: Date.now });
+  const address = await app.listen({ host: '127.0.0.1', port: 0 });
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'wide-sort-browser-'));
+  const viewport = { width: 1280, height: 800 };
+  try {
+    const context = await chromium.launchPersistentContext(folder, {
+      executablePath,
+      args: launchArgs,
+      bypassCSP: true,
+      viewport,
+    });
+    try {
+      return await work(context, address);
+    } finally {
+      await context.close();
+    }
+  } finally {
+    await app.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
 /** Measures on files: the first half of them goes into the Inbox, the rest into Junk. */
 export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
-  const app = await buildApp({
-    dist: new URL('../dist', import.meta.url).pathname,
-    count: 0,
-    seed: 1,
-    perMinute: 0,
-    now: Date.now,
-  });
-  const address = await app.listen({ host: '127.0.0.1', port: 0 });
-  const browser = await chromium.launch({
-    executablePath,
-    args: launchArgs,
-  });
-  try {
-    const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
+  const figures = await inBrowser(async (context, address) => {
     const first = await context.newPage();
     const memory = watchMemory();
     const imported = said(await importing(first, files, address));
     const { page, ...opened } = await opening(context, first, address);
-    const figures = {
+    return {
       ...imported,
       ...said(opened),
       ...said(await looking(page)),
@@ -296,13 +311,9 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
       ...said(await measureSize(page)),
       ...said(await finding(page, address)),
       ...said(await clearing(page, address)),
+      memoryPeak: memory.end(),
     };
-    const memoryPeak = memory.end();
-    await context.close();
-    const another = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
-    return { ...figures, memoryPeak, ...(await measureJudging(await another.newPage(), address)) };
-  } finally {
-    await browser.close();
-    await app.close();
-  }
+  });
+  const judged = await inBrowser(async (context, address) => measureJudging(await context.newPage(), address));
+  return { ...figures, ...said(judged) };
 }

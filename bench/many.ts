@@ -1,9 +1,8 @@
 // `npm run bench -- --many [COUNT]`: a test that takes too long for every day. 500,000 made-up messages are brought in, the
 // page is opened anew, searched, all of the Inbox archived and that undone; after each the counts are what they must be.
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { counts, total } from '../e2e/desk';
-import { buildApp } from '../server/app';
-import { bringIn, executablePath, launchArgs, longConversation, until } from './browser';
+import { bringIn, inBrowser, longConversation, until } from './browser';
 import { watchMemory } from './browserSize';
 import { demoFiles } from './files';
 
@@ -39,13 +38,8 @@ async function search(page: Page, query: string, count: number): Promise<void> {
 }
 
 export async function checkMany(count: number): Promise<void> {
-  const dist = new URL('../dist', import.meta.url).pathname;
-  const app = await buildApp({ dist, count: 0, seed: 1, perMinute: 0, now: Date.now });
-  const address = await app.listen({ host: '127.0.0.1', port: 0 });
-  const browser = await chromium.launch({ executablePath, args: launchArgs });
   const memory = watchMemory();
-  try {
-    const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
+  await inBrowser(async (context, address) => {
     let page = await context.newPage();
     await page.goto(address);
     await page.getByRole('button', { name: 'Start with my own mail' }).click();
@@ -75,9 +69,5 @@ export async function checkMany(count: number): Promise<void> {
     await becomes('in the Inbox after a reload', inbox, inPlace(page, 'Inbox'));
     await becomes('messages after a reload', all, () => total(page));
     console.log(`memory at its most: ${Math.round(memory.end())} MB`);
-  } finally {
-    memory.end();
-    await browser.close();
-    await app.close();
-  }
+  }).finally(() => memory.end());
 }
