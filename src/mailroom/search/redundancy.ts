@@ -1,7 +1,7 @@
 // What stands whole in a later message of its conversation, over many conversations: each is read once, and again only
 // when something of it has changed.
 import { bit } from '../state/columns';
-import { thinVerdicts } from './thinning';
+import { thinVerdictsOf } from './thinning';
 import type { MailState, Loading } from '../state/mailState';
 import type { Readable } from '../reading/reader';
 import type { Stored } from '../storage/stored';
@@ -9,6 +9,32 @@ import { turn } from '../time/turn';
 
 /** Hears how many of the conversations are read; says whether anybody still waits. */
 export type Reading = (done: number, total: number) => boolean;
+
+/** Conversations are read together until they have so many messages. */
+const mostTogether = 128;
+
+/** A conversation that is to be read: one of its messages, how many it has, and where it stands. */
+interface Wanted {
+  conversation: number;
+  id: number;
+  size: number;
+  stamp: string;
+}
+
+/** Conversations in groups of about as many messages. */
+function grouped(wanted: readonly Wanted[]): Wanted[][] {
+  const out: Wanted[][] = [];
+  let size = mostTogether;
+  for (const one of wanted) {
+    if (size + one.size > mostTogether) {
+      out.push([]);
+      size = 0;
+    }
+    out[out.length - 1].push(one);
+    size += one.size;
+  }
+  return out;
+}
 
 export class Redundancy {
   /** Of each conversation what it was when it was read, and what of it may go. */
@@ -34,7 +60,7 @@ export class Redundancy {
   async ready(ids: Int32Array, reading: Reading = () => true): Promise<boolean> {
     const { derived } = this.mailbox;
     await this.mailbox.ready();
-    const wanted: [conversation: number, id: number, stamp: string][] = [];
+    const wanted: Wanted[] = [];
     const seen = new Set<number>();
     for (const id of ids) {
       const conversation = derived.conversation[id];
@@ -43,20 +69,38 @@ export class Redundancy {
       const members = derived.membersOf(id);
       if (members.length < 2) continue;
       const stamp = this.stamp(members);
-      if (this.known.get(conversation)?.stamp !== stamp) wanted.push([conversation, id, stamp]);
+      if (this.known.get(conversation)?.stamp !== stamp) wanted.push({ conversation, id, size: members.length, stamp });
     }
-    for (const [n, [conversation, id, stamp]] of wanted.entries()) {
-      for (const gone of this.known.get(conversation)?.goes ?? []) this.going.delete(gone);
-      const goes = (await thinVerdicts(this.mailbox, id))
-        .filter((verdict) => verdict.goes)
-        .map((verdict) => verdict.id);
-      for (const one of goes) this.going.add(one);
-      this.known.set(conversation, { stamp, goes });
+    const groups = grouped(wanted);
+    // The next ones are on their way through a worker while these are compared.
+    const compared = (n: number) => {
+      const verdicts = thinVerdictsOf(this.mailbox, groups[n]?.map(({ id }) => id) ?? []);
+      // What it fails by is told when its turn comes.
+      verdicts.catch(() => undefined);
+      return verdicts;
+    };
+    let next = compared(0);
+    let done = 0;
+    for (const [n, group] of groups.entries()) {
+      const current = next;
+      next = compared(n + 1);
+      for (const [at, verdicts] of (await current).entries())
+        this.take(
+          group[at],
+          verdicts.filter(({ goes }) => goes).map(({ id }) => id),
+        );
+      done += group.length;
+      if (!reading(done, wanted.length)) return false;
       // Whoever else waits for the worker gets a turn.
-      if (n % 16 === 15) await turn();
-      if (n % 64 === 63 && !reading(n + 1, wanted.length)) return false;
+      await turn();
     }
     return true;
+  }
+
+  private take({ conversation, stamp }: Wanted, goes: readonly number[]): void {
+    for (const gone of this.known.get(conversation)?.goes ?? []) this.going.delete(gone);
+    for (const one of goes) this.going.add(one);
+    this.known.set(conversation, { stamp, goes });
   }
 
   /** Whether a message stands whole in a later one. Only after {@link ready}. */

@@ -35,27 +35,38 @@ export function thinCandidate(
   };
 }
 
+type Thinned = Pick<MailState, 'columns' | 'tables' | 'derived'> & Stored & Readable;
+
 /** What would go of a message's conversation, and what stays: oldest message first. */
-export async function thinVerdicts(
-  mailbox: Pick<MailState, 'columns' | 'tables' | 'derived'> & Stored & Readable,
-  id: number,
-): Promise<ThinVerdict[]> {
+export const thinVerdicts = async (mailbox: Thinned, id: number): Promise<ThinVerdict[]> =>
+  (await thinVerdictsOf(mailbox, [id]))[0];
+
+/**
+ * The same of several conversations, in their order. Their messages are read together, as they lie in storage: what is
+ * read one conversation after another is mostly waited for.
+ */
+export async function thinVerdictsOf(mailbox: Thinned, ids: readonly number[]): Promise<ThinVerdict[][]> {
   const { columns, derived, envelopes } = mailbox;
   const counts = countsEverywhere(mailbox);
-  const members = [...derived.membersOf(id)].filter(counts).sort((a, b) => columns.date[a] - columns.date[b] || a - b);
-  await envelopes.ensure(members, columns.count);
-  const candidates: ThinCandidate[] = [];
-  for (const slice of inSlices(members, sliceSize)) {
-    const wholes = await mailbox.reader.many(slice, 'whole', undefined);
-    for (const [n, member] of slice.entries())
-      candidates.push(
-        thinCandidate(wholes[n], envelopes.get(member), {
+  const conversations = ids.map((id) =>
+    [...derived.membersOf(id)].filter(counts).sort((a, b) => columns.date[a] - columns.date[b] || a - b),
+  );
+  const all = conversations.flat().sort((a, b) => a - b);
+  await envelopes.ensure(all, columns.count);
+  const wholes = new Map<number, Read<'whole'> | null>();
+  for (const slice of inSlices(all, sliceSize))
+    for (const [n, whole] of (await mailbox.reader.many(slice, 'whole', undefined)).entries())
+      wholes.set(slice[n], whole);
+  return conversations.map((members) =>
+    thin(
+      members.map((member) =>
+        thinCandidate(wholes.get(member) ?? null, envelopes.get(member), {
           id: member,
           date: columns.date[member],
           flagged: (columns.bits[member] & bit.flagged) !== 0,
           unread: !(columns.bits[member] & bit.read),
         }),
-      );
-  }
-  return thin(candidates);
+      ),
+    ),
+  );
 }
