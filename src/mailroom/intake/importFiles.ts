@@ -85,10 +85,6 @@ async function add(job: Job, batch: ParsedBatch, form: Form): Promise<void> {
   job.tell({ ...job.progress });
 }
 
-/** Each message in a buffer of its own, so that it can be handed to a worker. */
-const own = (message: Uint8Array<ArrayBuffer>): Uint8Array<ArrayBuffer> =>
-  message.byteLength === message.buffer.byteLength ? message : message.slice();
-
 /** Hands the batch that is being filled to the workers, and adds what they have done meanwhile. */
 async function dispatch(job: Job, most: number): Promise<void> {
   if (job.batch.length) {
@@ -106,7 +102,7 @@ async function dispatch(job: Job, most: number): Promise<void> {
 async function take(job: Job, message: Uint8Array<ArrayBuffer>, form: Form): Promise<void> {
   if (form !== job.form) await dispatch(job, job.ahead);
   job.form = form;
-  job.batch.push(own(message));
+  job.batch.push(message);
   job.bytes += message.length;
   if (job.batch.length >= batchMessages || job.bytes >= batchBytes) await dispatch(job, job.ahead);
 }

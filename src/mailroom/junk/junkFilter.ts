@@ -2,6 +2,7 @@
 //
 // What the person marked is a bit of the message's state, so the journal has it and Undo takes it back. All that is here
 // follows from those bits, the shipped model and the raw messages: it is stored only so that it need not be made anew.
+import { ahead } from '../../core/data/ahead';
 import { grown } from '../../core/data/grown';
 import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
@@ -307,20 +308,9 @@ export class JunkRoom {
     await this.settle();
     const list = [...ids].filter((id) => this.fresh[id] !== 1);
     let done = 0;
-    const slices = [...inSlices(list, sliceSize)];
     // The next messages are on their way through a worker while these are judged.
-    const fetched = (n: number) => {
-      const features = this.featuresFor(slices[n] ?? []);
-      // What it fails by is told when its turn comes.
-      features.catch(() => undefined);
-      return features;
-    };
-    let next = fetched(0);
-    for (const [at, slice] of slices.entries()) {
+    for await (const [slice, found] of ahead([...inSlices(list, sliceSize)], (slice) => this.featuresFor(slice))) {
       if (!wanted()) return;
-      const current = next;
-      next = fetched(at + 1);
-      const found = await current;
       for (const [n, id] of slice.entries()) {
         const features = found[n];
         this.setScore(id, features && this.scoreOfFeatures(features));

@@ -12,7 +12,7 @@ export interface ParsedBatch extends ReadBatch {
 }
 
 /** Parses a batch of stored messages; `judged`: for the junk filter too. */
-export type Parse = (messages: Uint8Array<ArrayBuffer>[], form: Form, judged: boolean) => Promise<ParsedBatch>;
+export type Parse = (messages: Uint8Array[], form: Form, judged: boolean) => Promise<ParsedBatch>;
 
 /** Takes messages apart, away from the mailroom's own thread. */
 export interface Parsing {

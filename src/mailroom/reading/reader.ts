@@ -62,7 +62,7 @@ export class Reader {
 
   /** The envelope of a stored message of which that is lost. */
   async envelopeOf({ bytes, form }: StoredMessage): Promise<KeptEnvelope> {
-    return (await this.parse([Uint8Array.from(bytes)], form, false)).envelopes[0];
+    return (await this.parse([bytes], form, false)).envelopes[0];
   }
 
   /** The same of messages that are on their way in. */

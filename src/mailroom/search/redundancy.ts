@@ -1,5 +1,6 @@
 // What stands whole in a later message of its conversation, over many conversations: each is read once, and again only
 // when something of it has changed.
+import { ahead } from '../../core/data/ahead';
 import { bit } from '../state/columns';
 import { thinVerdictsOf } from './thinning';
 import type { MailState, Loading } from '../state/mailState';
@@ -71,23 +72,17 @@ export class Redundancy {
       const stamp = this.stamp(members);
       if (this.known.get(conversation)?.stamp !== stamp) wanted.push({ conversation, id, size: members.length, stamp });
     }
-    const groups = grouped(wanted);
-    // The next ones are on their way through a worker while these are compared.
-    const compared = (n: number) => {
-      const verdicts = thinVerdictsOf(this.mailbox, groups[n]?.map(({ id }) => id) ?? []);
-      // What it fails by is told when its turn comes.
-      verdicts.catch(() => undefined);
-      return verdicts;
-    };
-    let next = compared(0);
+    const compared = (group: readonly Wanted[]) =>
+      thinVerdictsOf(
+        this.mailbox,
+        group.map(({ id }) => id),
+      );
     let done = 0;
-    for (const [n, group] of groups.entries()) {
-      const current = next;
-      next = compared(n + 1);
-      for (const [at, verdicts] of (await current).entries())
+    for await (const [group, verdicts] of ahead(grouped(wanted), compared)) {
+      for (const [at, one] of group.entries())
         this.take(
-          group[at],
-          verdicts.filter(({ goes }) => goes).map(({ id }) => id),
+          one,
+          verdicts[at].filter(({ goes }) => goes).map(({ id }) => id),
         );
       done += group.length;
       if (!reading(done, wanted.length)) return false;

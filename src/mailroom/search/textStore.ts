@@ -111,9 +111,8 @@ export class TextStore {
     for (const form of ['mbox', 'eml'] as const) {
       const which = stored.flatMap((one, n) => (one?.form === form ? [n] : []));
       if (which.length === 0) continue;
-      // A copy each: what is sent takes all of the pack along that it stands in.
       const { text: batch } = await this.parse(
-        which.map((n) => Uint8Array.from(stored[n]?.bytes ?? [])),
+        which.map((n) => stored[n]?.bytes ?? new Uint8Array(0)),
         form,
         false,
       );

@@ -6,6 +6,8 @@ import { envelopePackSize, keyOf } from './keys';
 import type { Stock } from './stock';
 import type { RawStore } from './rawStore';
 import { Sharing } from './interning';
+import { ahead } from '../../core/data/ahead';
+import { inSlices } from '../../core/data/slices';
 import { z } from 'zod';
 import { hashOfText } from '../../core/data/hash';
 
@@ -88,15 +90,10 @@ export class EnvelopeStore {
     const packs = Array.from({ length: Math.ceil(count / envelopePackSize) }, (_, pack) => pack * envelopePackSize);
     // In rounds, so that rows asked for in the meantime need not wait for all of them. The next one is on its way from
     // storage while this one is read.
-    const round = (at: number) => this.ensure(packs.slice(at, at + roundSize), count);
-    let next = round(0);
-    for (let at = 0; at < packs.length; at += roundSize) {
-      const current = next;
-      next = round(at + roundSize);
-      // What it fails by is told when its turn comes.
-      next.catch(() => undefined);
-      await current;
-      reading(Math.min(count, (at + roundSize) * envelopePackSize));
+    let done = 0;
+    for await (const [round] of ahead([...inSlices(packs, roundSize)], (round) => this.ensure(round, count))) {
+      done += round.length * envelopePackSize;
+      reading(Math.min(count, done));
     }
   }
 

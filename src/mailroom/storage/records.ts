@@ -4,6 +4,7 @@ import type { z } from 'zod';
 import { checksumOf } from './checksum';
 import { keyOf } from './keys';
 import type { RecordStore } from './recordStore';
+import { later } from '../time/turn';
 
 /** The version of all records. An older one is brought up in {@link migrate}; a newer one is refused. */
 const recordVersion = 1;
@@ -106,7 +107,7 @@ export class Records {
     try {
       return await this.store.keys();
     } catch {
-      await new Promise((resolve) => setTimeout(resolve, pauses[0]));
+      await later(pauses[0]);
       return this.store.keys();
     }
   }
@@ -122,7 +123,7 @@ export class Records {
       try {
         return await this.store.get(key);
       } catch {
-        await new Promise((resolve) => setTimeout(resolve, pause));
+        await later(pause);
       }
     }
     return this.store.get(key);
