@@ -9,13 +9,25 @@ test('what was added is found, and nothing else, however many have the same hash
       fc.constantFrom(1, 7, 2 ** 32),
       (things, hashes) => {
         const hashOf = (thing: number) => hashed(hashSeed, thing) % hashes;
-        const table = new NumbersByHash();
+        const table = new NumbersByHash((number) => String(things[number]));
         for (const [number, thing] of things.entries()) {
-          expect(table.find(hashOf(thing), (one) => things[one] === thing)).toBe(-1);
+          expect(
+            table.find(
+              hashOf(thing),
+              (one) => things[one] === thing,
+              () => String(thing),
+            ),
+          ).toBe(-1);
           table.add(hashOf(thing), number);
         }
         for (const [number, thing] of things.entries())
-          expect(table.find(hashOf(thing), (one) => things[one] === thing)).toBe(number);
+          expect(
+            table.find(
+              hashOf(thing),
+              (one) => things[one] === thing,
+              () => String(thing),
+            ),
+          ).toBe(number);
       },
     ),
     { numRuns: 20 },

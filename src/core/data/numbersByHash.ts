@@ -2,6 +2,9 @@
 // Map would need.
 import { grown } from './grown';
 
+/** So many places are looked at; where hashes crowd, by chance or by a stranger's design, things are found by their names. */
+const mostProbes = 32;
+
 /** A table with open addressing. */
 export class NumbersByHash {
   /** Each number and one, to be told from 0. */
@@ -9,9 +12,14 @@ export class NumbersByHash {
   private count = 0;
   /** By number. */
   private hashes = new Int32Array(1_024);
+  /** The numbers of those that found no place near where their hash is, by their names. */
+  private readonly crowded = new Map<string, number>();
+
+  /** `nameOf`: a string for each number that no other has; it is made of those only whose hashes crowd. */
+  constructor(private readonly nameOf: (number: number) => string) {}
 
   get bytes(): number {
-    return this.table.byteLength + this.hashes.byteLength;
+    return this.table.byteLength + this.hashes.byteLength + 100 * this.crowded.size;
   }
 
   private slotOf(hash: number): number {
@@ -19,32 +27,40 @@ export class NumbersByHash {
     return (hash ^ (hash >>> 15)) & (this.table.length - 1);
   }
 
-  /** The number with this hash for which `is` says that it is the one sought; -1 where there is none. */
-  find(hash: number, is: (number: number) => boolean): number {
+  /** The number with this hash for which `is` says that it is the one sought, whose name is `name`; -1 where there is none. */
+  find(hash: number, is: (number: number) => boolean, name: () => string): number {
     const { table, hashes } = this;
     const mask = table.length - 1;
-    for (let slot = this.slotOf(hash); table[slot] > 0; slot = (slot + 1) & mask) {
-      const number = table[slot] - 1;
+    const from = this.slotOf(hash);
+    for (let probe = 0; probe < mostProbes; probe++) {
+      const number = table[(from + probe) & mask] - 1;
+      if (number < 0) return -1;
       if (hashes[number] === (hash | 0) && is(number)) return number;
     }
-    return -1;
+    return this.crowded.get(name()) ?? -1;
   }
 
-  /** Takes in a number that is not here yet. */
+  /** Takes in a number that is not here yet, and has its name by now. */
   add(hash: number, number: number): void {
     if (number >= this.hashes.length) this.hashes = grown(this.hashes, new Int32Array(2 * number));
     this.hashes[number] = hash;
     this.place(number);
     if (2 * ++this.count <= this.table.length) return;
-    const before = this.table;
-    this.table = new Uint32Array(4 * before.length);
-    for (const one of before) if (one > 0) this.place(one - 1);
+    const before = [...this.table.filter((one) => one > 0), ...[...this.crowded.values()].map((number) => number + 1)];
+    this.table = new Uint32Array(4 * this.table.length);
+    this.crowded.clear();
+    for (const one of before) this.place(one - 1);
   }
 
   private place(number: number): void {
     const { table } = this;
-    let slot = this.slotOf(this.hashes[number]);
-    while (table[slot] > 0) slot = (slot + 1) & (table.length - 1);
-    table[slot] = number + 1;
+    const from = this.slotOf(this.hashes[number]);
+    for (let probe = 0; probe < mostProbes; probe++) {
+      const slot = (from + probe) & (table.length - 1);
+      if (table[slot] > 0) continue;
+      table[slot] = number + 1;
+      return;
+    }
+    this.crowded.set(this.nameOf(number), number);
   }
 }

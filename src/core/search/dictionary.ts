@@ -45,7 +45,7 @@ export class Dictionary {
   private starts = new Uint32Array(0);
   private placed = 0;
   /** The words of ASCII. */
-  private readonly numbers = new NumbersByHash();
+  private readonly numbers = new NumbersByHash((number) => this.word(number));
   private sought = '';
   /** The other words by their number, and back; and folded for searching, in their order. */
   private readonly others = new Map<number, string>();
@@ -75,13 +75,15 @@ export class Dictionary {
       hash = hashed(hash, unit);
     }
     this.sought = word;
-    let number = this.numbers.find(hash, this.isSought);
+    let number = this.numbers.find(hash, this.isSought, this.nameSought);
     if (number >= 0) return number;
     number = this.size;
     this.added.push(word);
     this.numbers.add(hash, number);
     return number;
   }
+
+  private readonly nameSought = (): string => this.sought;
 
   private readonly isSought = (number: number): boolean =>
     number < this.placed

@@ -18,16 +18,19 @@ function valuesOf(units: Units, names: Uint8Array): { values: Value[]; said: num
   const values: Value[] = [];
   const said: number[] = [];
   const messages: number[] = [];
-  const known = new NumbersByHash();
+  // A value as its numbers: which words, in which field.
+  const nameOf = ({ name, from, to }: Value): string => [name, ...units.between(from, to)].join(' ');
+  const known = new NumbersByHash((value) => nameOf(values[value]));
   let sought: Value = { name: 0, from: 0, to: 0 };
   const isSought = (at: number): boolean => {
     const { name, from, to } = values[at];
     return name === sought.name && units.same(from, to, sought.from, sought.to);
   };
+  const nameSought = (): string => nameOf(sought);
   units.eachField(names, (message, name, from, to) => {
     sought = { name, from, to };
     const hash = units.hash(hashed(hashSeed, name), from, to);
-    let value = known.find(hash, isSought);
+    let value = known.find(hash, isSought, nameSought);
     if (value < 0) known.add(hash, (value = values.push(sought) - 1));
     said.push(value);
     messages.push(message);

@@ -248,6 +248,11 @@ export class Units {
     return true;
   }
 
+  /** The words that stand between two places. */
+  between(from: number, to: number): Iterable<number> {
+    return this.units.subarray(from, to);
+  }
+
   /** Tells of each header field, message after message, which word is its name and where its value stands. */
   eachField(names: Uint8Array, visit: (message: number, name: number, from: number, to: number) => void): void {
     const { units, count } = this;

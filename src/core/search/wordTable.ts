@@ -1,12 +1,14 @@
 // Different words and their positions, in the order in which they first came. Words are looked up as bytes where they stand:
 // no string is made of any of them, which for the words of a whole mailbox is most of the work.
 import { grown } from '../data/grown';
-
-/** So many places are looked at for a word; where its hash is crowded, by chance or by design, it is found by its string. */
-const mostProbes = 32;
+import { hashed, hashOf, hashSeed } from '../data/hash';
+import { NumbersByHash } from '../data/numbersByHash';
 
 /** Texts that are no longer are encoded in a loop. */
 const shortText = 1_000;
+
+/** Where a hash begins, as a small number, which the engine keeps as such. */
+const seed = hashSeed | 0;
 
 const encoder = new TextEncoder();
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
@@ -18,11 +20,7 @@ const folded = Uint8Array.from({ length: 256 }, (_, byte) => {
 });
 
 /** Blanks beyond US-ASCII. */
-const otherBlanks = /[\u00a0\u1680\u2000-\u200a\u2028\u2029\u202f\u205f\u3000\ufeff]/g;
-
-/** The hash of a word, byte by byte. */
-const hashed = (hash: number, byte: number): number => Math.imul(hash ^ byte, 0x5bd1e995);
-const finished = (hash: number): number => hash ^ (hash >>> 15);
+const otherBlanks = /[^\S\0-\x7f]/g;
 
 /** Words with upper and lower case of US-ASCII alike. */
 export class WordTable {
@@ -33,11 +31,12 @@ export class WordTable {
   private used = 0;
   /** Where each word begins, and where the next one would. */
   private starts = new Uint32Array(2_048);
-  private hashes = new Int32Array(2_048);
+  private readonly numbers = new NumbersByHash((word) =>
+    stringOf(this.bytes, this.starts[word], this.starts[word + 1] - 1),
+  );
   private count = 0;
-  /** Of each place the word that is there, counted from 1. */
-  private slots = new Int32Array(4_096);
-  private readonly crowded = new Map<string, number>();
+  /** The word that is looked up: where it stands. */
+  private sought = { bytes: new Uint8Array(0), from: 0, to: 0 };
 
   /** How many different words there are. */
   get size(): number {
@@ -79,7 +78,7 @@ export class WordTable {
   private eachUpTo(end: number, last: boolean, visit: (position: number) => void): number {
     const { text } = this;
     let from = -1;
-    let hash = 0;
+    let hash = seed;
     for (let at = 0; at < end; at++) {
       const byte = folded[text[at]];
       if (byte !== 32) {
@@ -87,21 +86,19 @@ export class WordTable {
         if (from < 0) from = at;
         hash = hashed(hash, byte);
       } else if (from >= 0) {
-        visit(this.positionOf(text, from, at, finished(hash)));
+        visit(this.positionOf(text, from, at, hash));
         from = -1;
-        hash = 0;
+        hash = seed;
       }
     }
-    if (from >= 0 && last) visit(this.positionOf(text, from, end, finished(hash)));
+    if (from >= 0 && last) visit(this.positionOf(text, from, end, hash));
     return from >= 0 && !last ? from : end;
   }
 
   /** The same of one word, whatever stands in it. */
   positionOfWhole(word: string): number {
     const bytes = encoder.encode(word);
-    let hash = 0;
-    for (const byte of bytes) hash = hashed(hash, byte);
-    return this.positionOf(bytes, 0, bytes.length, finished(hash));
+    return this.positionOf(bytes, 0, bytes.length, hashOf(bytes));
   }
 
   /** All words in the order of their positions, each followed by a line end. */
@@ -109,54 +106,37 @@ export class WordTable {
     return decoder.decode(this.bytes.subarray(0, this.used));
   }
 
-  private positionOf(text: Uint8Array, from: number, to: number, hash: number): number {
-    const { bytes, starts, hashes, slots } = this;
-    const mask = slots.length - 1;
-    const length = to - from;
-    for (let probe = 0; probe < mostProbes; probe++) {
-      const word = slots[(hash + probe) & mask] - 1;
-      if (word < 0) return this.add(text, from, to, hash);
-      const start = starts[word];
-      if (hashes[word] !== hash || starts[word + 1] - 1 - start !== length) continue;
-      let same = 0;
-      while (same < length && bytes[start + same] === text[from + same]) same++;
-      if (same === length) return word;
-    }
-    return this.crowded.get(stringOf(text, from, to)) ?? this.add(text, from, to, hash);
+  private positionOf(bytes: Uint8Array<ArrayBuffer>, from: number, to: number, hash: number): number {
+    this.sought.bytes = bytes;
+    this.sought.from = from;
+    this.sought.to = to;
+    const found = this.numbers.find(hash, this.isSought, this.nameSought);
+    return found < 0 ? this.add(bytes, from, to, hash) : found;
   }
+
+  private readonly nameSought = (): string => stringOf(this.sought.bytes, this.sought.from, this.sought.to);
+
+  private readonly isSought = (word: number): boolean => {
+    const { bytes, starts, sought } = this;
+    const start = starts[word];
+    const length = starts[word + 1] - 1 - start;
+    if (length !== sought.to - sought.from) return false;
+    let same = 0;
+    while (same < length && bytes[start + same] === sought.bytes[sought.from + same]) same++;
+    return same === length;
+  };
 
   private add(text: Uint8Array, from: number, to: number, hash: number): number {
     const word = this.count++;
-    if (this.count + 1 > this.hashes.length) {
-      this.hashes = grown(this.hashes, new Int32Array(2 * this.hashes.length));
-      this.starts = grown(this.starts, new Uint32Array(2 * this.starts.length));
-    }
-    const end = this.used + to - from;
-    while (end + 1 > this.bytes.length) this.bytes = grown(this.bytes, new Uint8Array(2 * this.bytes.length));
-    for (let at = from; at < to; at++) this.bytes[this.used++] = text[at];
+    if (this.count === this.starts.length) this.starts = grown(this.starts, new Uint32Array(2 * this.count));
+    while (this.used + to - from + 1 > this.bytes.length)
+      this.bytes = grown(this.bytes, new Uint8Array(2 * this.bytes.length));
+    this.bytes.set(text.subarray(from, to), this.used);
+    this.used += to - from;
     this.bytes[this.used++] = 10;
-    this.hashes[word] = hash;
-    this.starts[word + 1] = this.used;
-    if (2 * this.count <= this.slots.length) this.place(word);
-    else {
-      this.slots = new Int32Array(2 * this.slots.length);
-      this.crowded.clear();
-      for (let one = 0; one <= word; one++) this.place(one);
-    }
+    this.starts[this.count] = this.used;
+    this.numbers.add(hash, word);
     return word;
-  }
-
-  private place(word: number): void {
-    const { slots } = this;
-    const mask = slots.length - 1;
-    for (let probe = 0; probe < mostProbes; probe++) {
-      const at = (this.hashes[word] + probe) & mask;
-      if (slots[at] === 0) {
-        slots[at] = word + 1;
-        return;
-      }
-    }
-    this.crowded.set(stringOf(this.bytes, this.starts[word], this.starts[word + 1] - 1), word);
   }
 }
 
