@@ -1,22 +1,22 @@
 // Lists that are taller than any element can be: half a million rows at a large text size, or a million. Such a list is as
 // tall as an element can be, and each pixel that it is scrolled by stands for a little more than one.
 import { observeElementOffset, useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useLayoutEffect, useRef, type RefObject } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 
 /** Where a browser does not say how tall an element can be: less than any allows, in CSS pixels. */
 const surely = 15_000_000;
-let measured: number | null = null;
+/** How tall an element can be, once it was looked: until then any height is taken for possible. */
+let tallest: number | null = null;
 
-/** How tall an element can be here, in CSS pixels: Chromium makes none beyond some 33 million, Firefox 17. */
-function tallest(): number {
-  if (measured !== null) return measured;
+/** Looks how tall an element can be here, in CSS pixels: Chromium makes none beyond some 33 million, Firefox 17. */
+function measured(): number {
   const probe = document.createElement('div');
   Object.assign(probe.style, { position: 'absolute', visibility: 'hidden', height: '1000000000px' });
   document.body.append(probe);
   const height = probe.getBoundingClientRect().height;
   probe.remove();
   // With some room, since not all of it is counted alike.
-  return (measured = height > 1_000 && height < 1e9 ? Math.floor(height * 0.98) : surely);
+  return height > 1_000 && height < 1e9 ? Math.floor(height * 0.98) : surely;
 }
 
 /** How many pixels of a list one pixel of its scroller stands for; `most`: how tall the scroller's content can be. */
@@ -53,7 +53,12 @@ export function useTallList(scroller: RefObject<HTMLDivElement | null>, count: n
   });
   useEffect(() => virtual.measure(), [virtual, each]);
   const inSight = virtual.scrollRect?.height ?? 0;
-  const most = tallest();
+  // After the first rows are painted: to look has the page laid out.
+  const [most, setMost] = useState(tallest ?? Infinity);
+  useEffect(() => {
+    tallest ??= measured();
+    if (total > tallest) setMost(tallest);
+  }, [total]);
   const now = scaleOf(total, inSight, most);
   // Before whoever draws the list moves it.
   useLayoutEffect(() => {
