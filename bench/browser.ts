@@ -217,16 +217,20 @@ async function looking(page: Page) {
   return { changePlace, filter, wheel, scroll, group, openLong };
 }
 
-/** Archives half of it, as answered where more than a thousand are asked about, and takes that back. */
-async function acting(page: Page) {
+/** What the list says it did. */
+const told = (says: string) => `${says}.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`;
+
+/** Archives all of the list, as answered where more than a thousand are asked about. */
+export async function archiveAll(page: Page, timeout?: number): Promise<number> {
   await page.keyboard.press('Control+a');
   await page.keyboard.press('a');
   const confirm = page.getByRole('dialog').getByRole('button', { name: /^Move .* to Archive$/ });
-  const told = (says: string) => `${says}.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`;
-  const archiveHalf = await until(page, () => confirm.click(), told('/^Archived .* messages/'));
-  const undoHalf = await until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'));
-  return { archiveHalf, undoHalf };
+  return until(page, () => confirm.click(), told('/^Archived .* messages/'), timeout);
 }
+
+/** Takes that back. */
+export const undoArchive = (page: Page, timeout?: number): Promise<number> =>
+  until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'), timeout);
 
 async function finding(page: Page, address: string) {
   const line = page.getByRole('combobox', { name: 'Query' });
@@ -252,11 +256,11 @@ async function clearing(page: Page, address: string) {
   const everything = new URLSearchParams({ of: '/find/all', choice: JSON.stringify({ keepNewest: keep }) });
   await page.goto(`${address}/clear-out?${everything.toString()}`);
   await page.getByRole('button', { name: /^Archive .* messages$/ }).click({ timeout: 120_000 });
-  const told = (says: string) =>
+  const toldAnywhere = (says: string) =>
     `[...document.querySelectorAll('[role="status"]')].some((status) => ${says}.test(status.textContent))`;
   const confirm = page.getByRole('dialog').getByRole('button', { name: /^Archive/ });
-  const clearOut = await until(page, () => confirm.click(), told('/^Archived .* messages/'));
-  const clearOutUndo = await until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'));
+  const clearOut = await until(page, () => confirm.click(), toldAnywhere('/^Archived .* messages/'));
+  const clearOutUndo = await until(page, () => page.keyboard.press('Control+z'), toldAnywhere('/^Undid: Archived/'));
   return { clearOut, clearOutUndo };
 }
 
@@ -307,7 +311,7 @@ export async function measureBrowser(files: string[]): Promise<BrowserFigures> {
       ...imported,
       ...said(opened),
       ...said(await looking(page)),
-      ...said(await acting(page)),
+      ...said({ archiveHalf: await archiveAll(page), undoHalf: await undoArchive(page) }),
       ...said(await measureSize(page)),
       ...said(await finding(page, address)),
       ...said(await clearing(page, address)),

@@ -2,7 +2,7 @@
 // page is opened anew, searched, all of the Inbox archived and that undone; after each the counts are what they must be.
 import type { Page } from '@playwright/test';
 import { counts, total } from '../e2e/desk';
-import { bringIn, inBrowser, longConversation, until } from './browser';
+import { archiveAll, bringIn, inBrowser, longConversation, undoArchive, until } from './browser';
 import { watchMemory } from './browserSize';
 import { demoFiles } from './files';
 
@@ -22,7 +22,6 @@ async function becomes(what: string, wanted: number, look: () => Promise<number>
 }
 
 const inPlace = (page: Page, name: string) => async () => (await counts(page, name)).total;
-const told = (says: string) => `${says}.test(document.querySelector('footer [aria-live]')?.textContent ?? '')`;
 
 async function search(page: Page, query: string, count: number): Promise<void> {
   await page.keyboard.press('/');
@@ -55,13 +54,10 @@ export async function checkMany(count: number): Promise<void> {
     await page.locator('nav a[title^="Inbox: "]').last().click();
     await page.locator('[role="grid"][aria-label="Inbox"] [role="row"][id]').first().waitFor();
     const inbox = await inPlace(page, 'Inbox')();
-    await page.keyboard.press('Control+a');
-    await page.keyboard.press('a');
-    const confirm = page.getByRole('dialog').getByRole('button', { name: /^Move .* to Archive$/ });
-    await until(page, () => confirm.click(), told('/^Archived .* messages/'), patience);
+    await archiveAll(page, patience);
     await becomes('in the Archive', inbox, inPlace(page, 'Archive'));
     await becomes('in the Inbox', 0, inPlace(page, 'Inbox'));
-    await until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'), patience);
+    await undoArchive(page, patience);
     await becomes('in the Inbox again', inbox, inPlace(page, 'Inbox'));
     await page.waitForTimeout(5_000);
     await page.reload();
