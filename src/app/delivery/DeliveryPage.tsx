@@ -196,7 +196,7 @@ function Settings({ overview }: { overview: Overview }) {
             onChange={(answer) => set({ answer })}
           />
           <ZoneField zone={draft.zone} machine={overview.waiting.zone} onChange={(zone) => set({ zone })} />
-          <div className={`flex gap-2 bg-base-100 py-2 ${changed ? 'sticky bottom-0' : ''}`}>
+          <div className={`flex gap-2 bg-base-100 py-3 ${changed ? 'sticky -bottom-4 border-t border-base-300' : ''}`}>
             <button
               className="btn btn-primary"
               disabled={!changed || empty || saving || Number.isNaN(draft.answer.days)}
