@@ -22,12 +22,19 @@ const margin = 1 << 20;
 const reserve = 8 << 20;
 
 /**
- * So long room that was felt for counts as there, in milliseconds: as long as a write may take anyway. Feeling for it takes
- * as long as writing, and while much comes in would be half of all work.
+ * So long the margin that was felt for counts as there, in milliseconds, while much is written: to feel for it takes as
+ * long as to write it, and for each of many records it would be half of all work.
  */
 const felt = 500;
-/** So much more is felt for at once: for the few records of one command, and while much is written. */
-const [ahead, farAhead] = [256 << 10, 4 << 20];
+
+/** From so many bytes on, none later than that after the one before, much is written. */
+const much = 1 << 20;
+
+/** What is kept on the disk for the writes to come, while much is written. */
+const stockSize = 4 << 20;
+
+/** What a write is given of the stock: the database writes more than the record. */
+const share = (bytes: number): number => Math.ceil(bytes * 1.25) + (16 << 10);
 
 /** What is needed of a file that is written at once. */
 export interface SyncFile {
@@ -43,13 +50,18 @@ function noise(): Uint8Array<ArrayBuffer> {
   return block;
 }
 
-/** A file of the page's own that reaches over the reserve when room is felt for. */
+/**
+ * A file of the page's own that reaches over the reserve when room is felt for. While much is written it holds a stock beside the
+ * reserve, and each write is given its bytes of it right before it begins: no other program can have taken them.
+ */
 export class ReserveFile implements Room {
   private held = 0;
   private readonly block = noise();
-  /** What was felt for last, less what was begun to be written since; and until when that counts. */
-  private left = 0;
+  /** Until when the margin that was felt for counts. */
   private until = -Infinity;
+  /** When somebody last asked, and for how much one soon after another. */
+  private asked = -Infinity;
+  private flow = 0;
 
   /** `now`: milliseconds, from any moment on. */
   constructor(
@@ -84,25 +96,25 @@ export class ReserveFile implements Room {
   }
 
   has(bytes: number): boolean {
-    const needed = bytes + margin;
-    const lately = this.now() < this.until;
-    const fits =
-      (lately && needed <= this.left) ||
-      // What was felt for lately was used up: more will come.
-      this.feel(needed + (lately ? farAhead : ahead)) ||
-      this.feel(needed);
-    if (fits) this.left -= bytes;
-    return fits;
+    const now = this.now();
+    this.flow = bytes + (now < this.asked + felt ? this.flow : 0);
+    this.asked = now;
+    const given = this.held - share(bytes);
+    if (now < this.until && given >= reserve) {
+      this.cut(given);
+      return true;
+    }
+    // What a person does is felt for each time. Where there is no stock to be had, what is needed may be there.
+    return (this.flow > much && this.feel(bytes, stockSize)) || this.feel(bytes, 0);
   }
 
-  /** Whether there is room for so much beside the reserve, by writing it. */
-  private feel(bytes: number): boolean {
+  /** Whether there is room for so much and the margin beside the reserve and a stock, by writing it. */
+  private feel(bytes: number, stock: number): boolean {
     const from = Math.min(this.held, reserve);
-    const fits = this.fits(from, reserve - from + bytes);
+    const fits = this.fits(from, reserve - from + stock + margin + bytes);
     // Where it does not fit, the reserve stays as large as it was: there is not less room by it.
-    this.cut(fits ? reserve : from);
-    this.left = fits ? bytes : 0;
-    this.until = fits ? this.now() + felt : -Infinity;
+    this.cut(fits ? reserve + stock : from);
+    this.until = fits && stock ? this.now() + felt : -Infinity;
     return fits;
   }
 
