@@ -97,6 +97,33 @@ test('a range holds what was scrolled past; Shift with the arrows goes on from t
   }
 });
 
+test('whoever scrolls on from the row just opened is not called back, by where it stands or by mail that comes in', async ({
+  page,
+  context,
+}) => {
+  await openWith(page, some(400));
+  const grid = page.getByRole('grid');
+  const last = page.locator('[role="row"][aria-rowindex="390"]');
+  // In one task: before the mailroom can have said where the message stands.
+  await grid.evaluate((element) => {
+    element.querySelector<HTMLElement>('[aria-rowindex="3"]')?.click();
+    element.scrollTo(0, element.scrollHeight);
+  });
+  await expect(page.getByRole('article')).toBeVisible();
+  await page.waitForTimeout(500);
+  await expect(last.getByRole('checkbox')).toBeVisible();
+  const other = await context.newPage();
+  await other.goto('/mail');
+  await bringIn(other, mailFile('late.mbox', mbox([{ from: 'late@b.test', subject: 'Came late', id: 'late' }])));
+  await other.close();
+  await expect.poll(() => counts(page, 'Inbox')).toMatchObject({ total: 401 });
+  await page.waitForTimeout(500);
+  await expect(page.locator('[role="row"][aria-rowindex="395"]').getByRole('checkbox')).toBeVisible();
+  // A key goes on from the open row, and brings the next into sight.
+  await page.keyboard.press('j');
+  await expect(openRow(page)).toBeInViewport();
+});
+
 test('of a conversation: the bar says whether an act goes to one message or to all of it, and it does', async ({
   page,
 }) => {

@@ -21,10 +21,9 @@ import {
   toggleWhy,
   useDesk,
 } from '../state/desk';
-import { isAmong, rowKey, rowMessages } from '../state/ticks';
+import { isAmong, rowKey, rowMessages, tickedMessages } from '../state/ticks';
 import { contactsFrom } from '../contacts/fromMessages';
 import { answerWith } from '../state/drafts';
-import { tickedMessages } from '../state/ticks';
 import { useMailbox } from '../state/overview';
 import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
@@ -46,6 +45,7 @@ import { useKeys, type KeyMap } from '../ui/useKeys';
 import { SoughtContext } from '../ui/Marked';
 import { HoldStrip } from '../delivery/HoldStrip';
 import { useDeskView, type DeskView } from './useDeskView';
+import { useRevealing } from './useRevealing';
 
 /** More messages than this are not moved by a key without a question. */
 const mostUnasked = 1_000;
@@ -317,7 +317,7 @@ function rowOfOpen({ rows, openIndex }: DeskView, open: number): Row | undefined
 export function DeskPage() {
   const overview = useMailbox((s) => s.overview);
   const desk = useDeskView();
-  const { where, view, grouping, openIndex } = desk;
+  const { where, view, grouping } = desk;
   const list = useRef<RowListHandle>(null);
   const sought = useSought(desk);
   const open = where.message;
@@ -325,9 +325,7 @@ export function DeskPage() {
   const acts = useDeskActs(desk, openRow);
   useDeskKeys(desk, acts, openRow);
   useStampKeys(acts);
-  useEffect(() => {
-    if (openIndex !== null && openIndex >= 0) list.current?.reveal(openIndex);
-  }, [openIndex]);
+  useRevealing(list, desk);
 
   if (!overview) return null;
   const { setup } = overview;

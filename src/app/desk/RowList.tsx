@@ -19,7 +19,7 @@ import { tick, tickRange, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
-import { useTallList } from './tallList';
+import { useTallList, type TallList } from './tallList';
 import { useStanding } from './useStanding';
 import { rowKey } from '../state/ticks';
 import { useNow } from '../ui/useNow';
@@ -31,10 +31,8 @@ const heights = { roomy: 58, tight: 33 };
 const scale = { small: 0.94, medium: 1, large: 1.14 };
 
 /** What the desk may ask of the list. */
-export interface RowListHandle {
+export interface RowListHandle extends Pick<TallList, 'reveal' | 'stand' | 'movedByHand'> {
   focus: () => void;
-  /** Brings a row into sight; `top`: as the first one. */
-  reveal: (index: number, top?: boolean) => void;
 }
 
 interface RowListProps {
@@ -152,7 +150,9 @@ export function RowList(props: RowListProps) {
 
   useArriving(scroller);
 
-  useImperativeHandle(handle, () => ({ focus: () => scroller.current?.focus(), reveal: list.reveal }), [list.reveal]);
+  const { reveal, stand, movedByHand } = list;
+  const focus = useCallback(() => scroller.current?.focus(), []);
+  useImperativeHandle(handle, () => ({ focus, reveal, stand, movedByHand }), [focus, reveal, stand, movedByHand]);
 
   const anyTicked = useDesk((s) => s.ticked.size > 0);
   const { above, toTop } = useStanding(list, {

@@ -35,6 +35,9 @@ export interface TallList {
   scrollTo: (offset: number) => void;
   /** Brings a row into sight; `top`: as the first one. */
   reveal: (index: number, top?: boolean) => void;
+  /** Remembers where the list stands; `movedByHand`: whether anybody else has scrolled it since. */
+  stand: () => void;
+  movedByHand: () => boolean;
 }
 
 /** `count` rows of `each` CSS pixels. */
@@ -65,12 +68,17 @@ export function useTallList(scroller: RefObject<HTMLDivElement | null>, count: n
     scale.current = now;
   }, [now]);
   const offset = useCallback(() => (scroller.current?.scrollTop ?? 0) * scale.current, [scroller]);
+  const stood = useRef(0);
+  const stand = useCallback(() => void (stood.current = scroller.current?.scrollTop ?? 0), [scroller]);
+  const movedByHand = useCallback(() => (scroller.current?.scrollTop ?? 0) !== stood.current, [scroller]);
   const scrollTo = useCallback(
     (to: number) => {
       const end = Math.max(0, total - (scroller.current?.clientHeight ?? 0));
+      const byHand = movedByHand();
       scroller.current?.scrollTo({ top: Math.max(0, Math.min(to, end)) / scale.current });
+      if (!byHand) stand();
     },
-    [scroller, total],
+    [scroller, total, movedByHand, stand],
   );
   const reveal = useCallback(
     (index: number, top = false) => {
@@ -81,5 +89,5 @@ export function useTallList(scroller: RefObject<HTMLDivElement | null>, count: n
     [scroller, each, offset, scrollTo],
   );
   const scrolled = virtual.scrollOffset ?? 0;
-  return { virtual, height: Math.min(total, most), shift: scrolled / now - scrolled, offset, scrollTo, reveal };
+  return { virtual, height: Math.min(total, most), shift: scrolled / now - scrolled, offset, scrollTo, reveal, stand, movedByHand };
 }
