@@ -89,5 +89,14 @@ export function useTallList(scroller: RefObject<HTMLDivElement | null>, count: n
     [scroller, each, offset, scrollTo],
   );
   const scrolled = virtual.scrollOffset ?? 0;
-  return { virtual, height: Math.min(total, most), shift: scrolled / now - scrolled, offset, scrollTo, reveal, stand, movedByHand };
+  return {
+    virtual,
+    height: Math.min(total, most),
+    shift: scrolled / now - scrolled,
+    offset,
+    scrollTo,
+    reveal,
+    stand,
+    movedByHand,
+  };
 }
