@@ -285,21 +285,27 @@ export function AgendaPage() {
       mailroom.dated(from, to, view === 'list' ? mostOfList : undefined),
       mailroom.dated(weekFrom, weekTo),
     ]);
-    return { agenda, stretch, week, now: Date.now() };
+    return { of: { view, from, to, at }, agenda, stretch, week, now: Date.now() };
   }, `${revision} ${tick} ${view} ${from} ${to}`);
-  const Picture = usePart(picturePart, view !== 'list')?.AgendaPicture;
+  // Once the list is there, too: whoever presses for a picture should not wait for its code.
+  const Picture = usePart(picturePart, view !== 'list' || value !== null)?.AgendaPicture;
   // The same as long as nothing changed: a picture is drawn anew with others.
   const things = useMemo(
-    () => (value ? thingsOf(value.agenda, value.stretch, shown.shown, view === 'list') : []),
-    [value, shown.shown, view],
+    () => (value ? thingsOf(value.agenda, value.stretch, shown.shown, value.of.view === 'list') : []),
+    [value, shown.shown],
   );
   const pictured = useMemo(
-    () => things.filter(({ due, end }) => due !== null && due < to && Math.max(due, end) >= from),
-    [things, from, to],
+    () =>
+      things.filter(
+        ({ due, end }) => value && due !== null && due < value.of.to && Math.max(due, end) >= value.of.from,
+      ),
+    [things, value],
   );
+  const ofWeek = useMemo(() => (value ? thingsOf(value.agenda, value.week, allKinds, true) : []), [value]);
   if (!setup) return null;
   const now = value?.now ?? tick;
-  const ofWeek = value ? thingsOf(value.agenda, value.week, allKinds, true) : [];
+  // What is shown goes by what was answered: nothing is drawn with the days of another view.
+  const drawn = value?.of.view;
   return (
     <Page title="Agenda" whole acts={<Acts />}>
       <Bar
@@ -315,17 +321,21 @@ export function AgendaPage() {
             are here, the first of it.
           </p>
         )}
-        {value && view !== 'list' && Picture && (
+        {value && drawn !== 'list' && !Picture && <Waiting says="Looking for what has a day …" />}
+        {value && drawn && drawn !== 'list' && Picture && (
           <Picture
-            view={view}
-            at={at}
+            key={`${drawn} ${value.of.from}`}
+            view={drawn}
+            at={value.of.at}
             things={pictured}
             now={now}
             // A month leads to the week, a week to the list.
-            onRest={(day) => shown.set(view === 'month' ? { view: 'week', at: String(day) } : { view: null, at: null })}
+            onRest={(day) =>
+              shown.set(drawn === 'month' ? { view: 'week', at: String(day) } : { view: null, at: null })
+            }
           />
         )}
-        {value && view === 'list' && (
+        {value && drawn === 'list' && (
           <List
             things={things}
             agenda={value.agenda}

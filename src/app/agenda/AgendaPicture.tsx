@@ -4,9 +4,9 @@ import dayGrid from '@fullcalendar/daygrid';
 import interaction from '@fullcalendar/interaction';
 import FullCalendar from '@fullcalendar/react';
 import timeGrid from '@fullcalendar/timegrid';
-import type { EventInput } from '@fullcalendar/core';
-import { useEffect, useMemo, useRef } from 'react';
-import { useNavigate } from 'react-router';
+import type { CalendarOptions, EventInput } from '@fullcalendar/core';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate, type NavigateFunction } from 'react-router';
 import { count } from '../../core/text/sentences';
 import { exactTime } from '../../core/text/time';
 import { viewPath } from '../paths';
@@ -25,7 +25,6 @@ interface AgendaPictureProps {
   onRest: (day: number) => void;
 }
 
-const plugins = [dayGrid, timeGrid, interaction];
 const names = { week: 'timeGridWeek', month: 'dayGridMonth' } as const;
 /** No day of a picture has more: of the rest it says how many they are. */
 const mostOfDay = { week: 40, month: 4 } as const;
@@ -68,97 +67,112 @@ const restOf = ({ day, count: n }: Rest): EventInput => ({
 
 const thingOf = (event: { extendedProps: Record<string, unknown> }): Thing => event.extendedProps.thing as Thing;
 
-/** A week by its hours, or a month by its days; what is dragged goes to another day. */
-export function AgendaPicture({ view, at, things, now, onRest }: AgendaPictureProps) {
-  const calendar = useRef<FullCalendar>(null);
-  const drawn = useRef(`${view} ${at}`);
+/** What never changes of a picture. With options that are others each time it would be drawn anew each time. */
+const hours = { hour: '2-digit', minute: '2-digit', hour12: false } as const;
+const dayNames = { week: { weekday: 'short', day: 'numeric', month: 'short' }, month: { weekday: 'short' } } as const;
+const look = {
+  plugins: [dayGrid, timeGrid, interaction],
+  headerToolbar: false,
+  firstDay: 1,
+  locale: british,
+  height: 'auto',
+  allDayText: 'whole day',
+  eventMinHeight: 26,
+  eventShortHeight: 40,
+  displayEventEnd: false,
+  slotLabelFormat: hours,
+  eventTimeFormat: hours,
+  nowIndicator: true,
+  dayMaxEvents: 5,
+  // How many more there are stands below them.
+  eventOrder: 'order,start,-duration,allDay,title',
+  eventDisplay: 'block',
+  eventInteractive: true,
+  editable: true,
+  // Its cells are named by their dates alone, though they hold more: their contents name them.
+  dayCellDidMount: ({ el }) => el.removeAttribute('aria-labelledby'),
+  eventDidMount: ({ el, event }) => {
+    if ('rest' in event.extendedProps) return;
+    const thing = thingOf(event);
+    el.title = `${thing.title}${thing.due === null ? '' : `, ${exactTime(thing.due)}`}`;
+  },
+} satisfies CalendarOptions;
+
+function openThing(thing: Thing, navigate: NavigateFunction): void {
+  if (thing.kind === 'task' || thing.kind === 'appointment') void reopenItem(thing.item.uid, thing.item.on);
+  else if (thing.kind !== 'round') void navigate(viewPath({ kind: 'place', place: thing.row.place }, thing.row.id));
+}
+
+/** Moves a thing to another time; whether that was done. */
+async function moveThing(thing: Thing, to: number, wholeDay: boolean): Promise<boolean> {
+  if (thing.kind === 'task' || thing.kind === 'appointment')
+    return moveTo(thing.item, to, wholeDay, thing.item.invited !== '' && thing.item.by === '');
+  if (thing.kind === 'round') return false;
+  const due = wholeDay ? new Date(to).setHours(23, 59, 59, 999) : to;
+  return runAct(
+    { ids: [thing.row.id] },
+    thing.kind === 'flag'
+      ? { do: 'flag', value: true, due }
+      : { do: 'putOff', until: wholeDay ? new Date(to).setHours(9, 0, 0, 0) : to },
+  );
+}
+
+/** What a press or a drag does. */
+function useHandlers(onRest: (day: number) => void) {
   const navigate = useNavigate();
+  const latest = useRef({ navigate, onRest });
+  useLayoutEffect(() => {
+    latest.current = { navigate, onRest };
+  });
+  return useMemo(
+    () =>
+      ({
+        eventClick: ({ event, jsEvent }) => {
+          jsEvent.preventDefault();
+          const rest: unknown = event.extendedProps.rest;
+          if (typeof rest === 'number') latest.current.onRest(rest);
+          else openThing(thingOf(event), latest.current.navigate);
+        },
+        eventDrop: ({ event, revert }) => {
+          const to = event.start?.getTime();
+          if (to === undefined) return revert();
+          void moveThing(thingOf(event), to, event.allDay).then((done) => {
+            if (!done) revert();
+          });
+        },
+        dateClick: ({ date, allDay }) =>
+          void openItem('appointment', [], {
+            start: date.getTime(),
+            end: date.getTime() + (allDay ? 86_400_000 : 3_600_000),
+            wholeDay: allDay,
+          }),
+      }) satisfies CalendarOptions,
+    [],
+  );
+}
+
+/** A week by its hours, or a month by its days; what is dragged goes to another day. Another stretch is another picture. */
+export function AgendaPicture({ view, at, things, now, onRest }: AgendaPictureProps) {
   const [first, last] = useMemo(() => hoursOf(things), [things]);
   const events = useMemo(() => {
     const [shown, rest] = firstOfDays(things, mostOfDay[view]);
     return [...shown.flatMap((thing) => eventOf(thing, now)), ...rest.map(restOf)];
   }, [things, now, view]);
-  useEffect(() => {
-    // It begins with the right one, and what it shows is drawn only once.
-    if (drawn.current === `${view} ${at}`) return;
-    drawn.current = `${view} ${at}`;
-    // Drawn by itself: it must not begin while React still draws the page.
-    queueMicrotask(() => calendar.current?.getApi().changeView(names[view], at));
-  }, [view, at]);
-  const open = (thing: Thing) => {
-    if (thing.kind === 'task' || thing.kind === 'appointment') void reopenItem(thing.item.uid, thing.item.on);
-    else if (thing.kind !== 'round') void navigate(viewPath({ kind: 'place', place: thing.row.place }, thing.row.id));
-  };
-  const move = async (thing: Thing, to: number, wholeDay: boolean): Promise<boolean> => {
-    if (thing.kind === 'task' || thing.kind === 'appointment')
-      return moveTo(thing.item, to, wholeDay, thing.item.invited !== '' && thing.item.by === '');
-    if (thing.kind === 'round') return false;
-    const due = wholeDay ? new Date(to).setHours(23, 59, 59, 999) : to;
-    return runAct(
-      { ids: [thing.row.id] },
-      thing.kind === 'flag'
-        ? { do: 'flag', value: true, due }
-        : { do: 'putOff', until: wholeDay ? new Date(to).setHours(9, 0, 0, 0) : to },
-    );
-  };
+  const handlers = useHandlers(onRest);
+  // Where the address names no day, it is now, which goes on.
+  const [initialDate] = useState(at);
   return (
     <div className="overflow-x-auto">
       <div className="agenda-picture">
         <FullCalendar
-          ref={calendar}
-          plugins={plugins}
+          {...look}
+          {...handlers}
           initialView={names[view]}
-          initialDate={at}
-          headerToolbar={false}
-          firstDay={1}
-          locale={british}
-          height="auto"
-          allDayText="whole day"
-          eventMinHeight={26}
-          eventShortHeight={40}
-          displayEventEnd={false}
+          initialDate={initialDate}
           slotMinTime={`${first}:00`}
           slotMaxTime={`${last}:00`}
-          slotLabelFormat={{ hour: '2-digit', minute: '2-digit', hour12: false }}
-          eventTimeFormat={{ hour: '2-digit', minute: '2-digit', hour12: false }}
-          dayHeaderFormat={
-            view === 'week' ? { weekday: 'short', day: 'numeric', month: 'short' } : { weekday: 'short' }
-          }
-          nowIndicator
-          dayMaxEvents={5}
-          // How many more there are stands below them.
-          eventOrder="order,start,-duration,allDay,title"
-          eventDisplay="block"
-          eventInteractive
-          editable
+          dayHeaderFormat={dayNames[view]}
           events={events}
-          eventClick={({ event, jsEvent }) => {
-            jsEvent.preventDefault();
-            const rest: unknown = event.extendedProps.rest;
-            if (typeof rest === 'number') onRest(rest);
-            else open(thingOf(event));
-          }}
-          // Its cells are named by their dates alone, though they hold more: their contents name them.
-          dayCellDidMount={({ el }) => el.removeAttribute('aria-labelledby')}
-          eventDidMount={({ el, event }) => {
-            if ('rest' in event.extendedProps) return;
-            const thing = thingOf(event);
-            el.title = `${thing.title}${thing.due === null ? '' : `, ${exactTime(thing.due)}`}`;
-          }}
-          eventDrop={({ event, revert }) => {
-            const to = event.start?.getTime();
-            if (to === undefined) return revert();
-            void move(thingOf(event), to, event.allDay).then((done) => {
-              if (!done) revert();
-            });
-          }}
-          dateClick={({ date, allDay }) =>
-            void openItem('appointment', [], {
-              start: date.getTime(),
-              end: date.getTime() + (allDay ? 86_400_000 : 3_600_000),
-              wholeDay: allDay,
-            })
-          }
         />
       </div>
     </div>
