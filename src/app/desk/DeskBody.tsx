@@ -11,6 +11,7 @@ import { useNarrow } from '../ui/useNarrow';
 import { usePart } from '../ui/usePart';
 import { Waiting } from '../ui/Waiting';
 import { DraftList } from '../writing/DraftList';
+import { lookedWords } from './deskActs';
 import { Divider } from './Divider';
 import { Empty } from './Empty';
 import { RowList, type RowListHandle } from './RowList';
@@ -79,6 +80,10 @@ export function DeskBody({ desk, overview, name, list, openConversation, openRow
         {rows.error && <p className="m-4 border-l-4 border-error bg-base-200 px-3 py-2">{rows.error}</p>}
         {lanes.length > 0 ? (
           Lanes && <Lanes desk={desk} setup={setup} open={open} openConversation={openConversation} handle={list} />
+        ) : rows.total === 0 && rows.looked ? (
+          <div className="p-6">
+            <Waiting says={`Nothing found so far: ${lookedWords(rows.looked)} …`} />
+          </div>
         ) : rows.total === 0 ? (
           <Empty view={view} overview={overview} onAll={() => desk.go({ show: null, account: null })} />
         ) : (

@@ -12,7 +12,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { mailroom } from '../../mailroom/client';
 import type { Only } from '../../mailroom/border/held';
 import { tickedMessages } from '../state/ticks';
-import { heldWords, rowsWords } from './deskActs';
+import { heldWords, lookedWords, rowsWords } from './deskActs';
 import { isGrouped, prefer, usePreferences } from '../state/preferences';
 import { viewName } from '../ui/naming';
 import { useTitle } from '../ui/useTitle';
@@ -252,6 +252,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
             {grouping.grouped && `${rowsWords(totals)} · `}
             {messages(totals.messages)}
             {totals.unread > 0 && ` · ${count(totals.unread)} unread`}
+            {totals.looked && ` so far · ${lookedWords(totals.looked)}`}
           </p>
         )}
         <QueryLine desk={desk} setup={setup} />

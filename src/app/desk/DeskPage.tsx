@@ -222,7 +222,7 @@ function useDeskKeys(desk: DeskView, { ask, press, exportTarget, target }: DeskA
   /** Goes one row on and ticks it, and all from where the range began. */
   const tickOn = (by: number) => {
     const to = step(by);
-    if (to) tickRange(view, grouping, to.index, to.from);
+    if (to) tickRange(view, grouping, { index: to.index, id: to.opens }, to.from);
   };
   const nextFilter = () => {
     const at = shownFilters.findIndex((filter) => filter === where.show);

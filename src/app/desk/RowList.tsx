@@ -49,9 +49,15 @@ interface RowListProps {
 }
 
 /** Ticks, and what a press on a row or its box does. */
-function useTicking({ view, grouping, open, onOpen }: Pick<RowListProps, 'view' | 'grouping' | 'open' | 'onOpen'>) {
+function useTicking({
+  view,
+  grouping,
+  rows,
+  open,
+  onOpen,
+}: Pick<RowListProps, 'view' | 'grouping' | 'rows' | 'open' | 'onOpen'>) {
   const ticked = useDesk((s) => s.ticked);
-  const range = (index: number) => tickRange(view, grouping, index, open);
+  const range = (index: number) => tickRange(view, grouping, { index, id: rows.at(index)?.id ?? null }, open);
   const press = (event: MouseEvent, row: Row, index: number) => {
     if (event.shiftKey) return range(index);
     if (event.ctrlKey || event.metaKey) return tick(row, !ticked.has(rowKey(row)));

@@ -211,7 +211,8 @@ class Person {
     const rows = this.model.rows(this.shown);
     if (rows.length === 0) return 'no row to tick';
     const index = this.random(rows.length);
-    tickRange(this.view, this.grouping, index, this.open);
+    // By what it shows, wherever it stood when it was pressed.
+    tickRange(this.view, this.grouping, { index: 0, id: rows[index].messages[0].id }, this.open);
     await ticksUnderWay();
     const anchor = this.model.anchor ?? this.open;
     const of = (id: number | null) =>

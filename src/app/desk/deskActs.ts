@@ -82,6 +82,10 @@ export interface Target {
   open: Reach | null;
 }
 
+/** How far it was looked: what is counted is not all as long as that is said. */
+export const lookedWords = ({ done, of }: { done: number; of: number }): string =>
+  `${count(done)} of ${count(of)} looked through`;
+
 /** What rows stand for where they are conversations: `5 conversations`, `5 conversations and 1 tray`. */
 export function rowsWords({ rows, trays = 0 }: { rows: number; trays?: number }): string {
   const words = (n: number, one: string) => `${count(n)} ${one}${n === 1 ? '' : 's'}`;

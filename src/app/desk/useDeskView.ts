@@ -25,6 +25,8 @@ export interface Step {
   index: number;
   /** The message from which it goes: the open one, or what the step before is still about to open. */
   from: number | null | Promise<number | null>;
+  /** What it opens. */
+  opens: Promise<number | null>;
 }
 
 export interface DeskView {
@@ -41,7 +43,7 @@ export interface DeskView {
   openIndex: number | null;
   rows: Rows;
   /** How much the whole view holds, in lanes too; null until the first answer. */
-  totals: { rows: number; trays: number; messages: number; unread: number } | null;
+  totals: ({ rows: number } & Pick<Rows, 'trays' | 'messages' | 'unread' | 'looked'>) | null;
   /** Goes elsewhere on the desk: what is not given stays as it is. */
   go: (to: Partial<Where>) => void;
   /** Opens a row where it stands: the next key counts from there, however soon it comes. */
@@ -156,8 +158,9 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
       const gap = open !== null && openIndex === -1 && spot.current >= 0 && by > 0 ? 1 : 0;
       const index = Math.max(0, Math.min(spot.current + by - gap, last));
       const from = stepping.current ?? open;
-      stepping.current = openAt(index);
-      return { index, from };
+      const opens = openAt(index);
+      stepping.current = opens;
+      return { index, from, opens };
     },
     [open, openAt, openIndex, rows.total],
   );
@@ -238,10 +241,7 @@ export function useDeskView(): DeskView {
     `${wide} ${JSON.stringify([whole, grouping])} ${revision}`,
   ).value;
   const held = wide ? inLanes : rows;
-  const totals =
-    held === null || held.total === null
-      ? null
-      : { rows: held.total, trays: held.trays, messages: held.messages, unread: held.unread };
+  const totals = held === null || held.total === null ? null : { ...held, rows: held.total };
   // The answer for the message before says nothing of this one.
   const openIndex = value?.id === open ? value.index : null;
   const go = useCallback(

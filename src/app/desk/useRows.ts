@@ -1,6 +1,6 @@
 // Rows of a view, fetched in pages as they come into sight; the page never holds the mailbox.
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Row } from '../../mailroom/border/rows';
+import type { Row, RowWindow } from '../../mailroom/border/rows';
 import type { Grouping, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { useMailbox } from '../state/overview';
@@ -20,6 +20,8 @@ export interface Rows {
   unread: number;
   /** These rows came while mail that was here before was being brought in. */
   filling: boolean;
+  /** How many of all messages were looked through so far, where these are not yet all rows; else null. */
+  looked: RowWindow['looked'];
   /** A row by its position in the view; undefined while it is on its way. */
   at: (index: number) => Row | undefined;
   /** When the row at a position was asked for (performance.now()); 0 where it is on its way. */
@@ -43,6 +45,7 @@ interface Held {
   messages: number;
   unread: number;
   filling: boolean;
+  looked: RowWindow['looked'];
   pages: Map<number, Page>;
 }
 
@@ -102,6 +105,7 @@ export function useRows(view: View, grouping: Grouping): Rows {
               messages: window.messages,
               unread: window.unread,
               filling: window.filling,
+              looked: window.looked,
               pages: kept,
             };
           });
@@ -139,6 +143,6 @@ export function useRows(view: View, grouping: Grouping): Rows {
         .flatMap(([page, { rows }]) => rows.map((_, i) => page * pageSize + i)),
     [current],
   );
-  const { total = null, trays = 0, messages = 0, unread = 0, filling = false } = current ?? {};
-  return { total, trays, messages, unread, filling, at, askedAt, known, show, error };
+  const { total = null, trays = 0, messages = 0, unread = 0, filling = false, looked = null } = current ?? {};
+  return { total, trays, messages, unread, filling, looked, at, askedAt, known, show, error };
 }

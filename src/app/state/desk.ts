@@ -85,19 +85,24 @@ export function tickOnly(view: View, grouping: Grouping, only: Only): void {
   });
 }
 
-/** Ticks the rows from the last one ticked, or else from the open one, to the one at `index`. */
+/**
+ * Ticks the rows from the last one ticked, or else from the open one, to the one that was pressed: by what it shows, since
+ * it may stand elsewhere by now; by its `index` where that is not known.
+ */
 export function tickRange(
   view: View,
   grouping: Grouping,
-  index: number,
+  pressed: { index: number; id: number | null | Promise<number | null> },
   open: number | null | Promise<number | null>,
 ): void {
   tickBy(async () => {
     const { beforeRange } = useDesk.getState();
     const anchor = useDesk.getState().anchor ?? (await open);
-    const at = anchor === null ? -1 : await mailroom.position(view, grouping, anchor);
-    const from = at < 0 ? index : at;
-    const held = await mailroom.held(view, grouping, 'all', Math.min(from, index), Math.max(from, index) + 1);
+    const positionOf = async (id: number | null) => (id === null ? -1 : mailroom.position(view, grouping, id));
+    const [at, stands] = await Promise.all([positionOf(anchor), Promise.resolve(pressed.id).then(positionOf)]);
+    const to = stands < 0 ? pressed.index : stands;
+    const from = at < 0 ? to : at;
+    const held = await mailroom.held(view, grouping, 'all', Math.min(from, to), Math.max(from, to) + 1);
     useDesk.setState({ ticked: bothTicked(beforeRange, ticksOf(held)), anchor });
   });
 }

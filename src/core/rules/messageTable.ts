@@ -40,6 +40,31 @@ class SearchedList implements WordList {
   }
 }
 
+/** What envelopes say, asked for a text. */
+export interface EnvelopeTexts {
+  /** How many messages there are. */
+  readonly count: number;
+  /** Marks the messages that have a text, folded by foldSearch, in one of their texts. */
+  markHolding(source: Source, text: string, bits: Bits): void;
+}
+
+/** The envelopes of some messages, from one on up to another, asked one by one: where not all are in memory. */
+export class SomeEnvelopes implements EnvelopeTexts {
+  /** `count`: how many messages there are in all. */
+  constructor(
+    readonly count: number,
+    private readonly from: number,
+    private readonly to: number,
+    private readonly envelopeOf: (message: number) => Envelope,
+  ) {}
+
+  markHolding(source: Source, text: string, bits: Bits): void {
+    for (let message = this.from; message < this.to; message++)
+      if (foldSearch(blanksAsOne(foldAscii(sources[source](this.envelopeOf(message))))).includes(text))
+        bits.set(message);
+  }
+}
+
 class TextColumn {
   private readonly positions = new Map<string, number>();
   /** Folded. */
@@ -98,7 +123,7 @@ class TextColumn {
 const mostKept = 400;
 
 /** The envelopes of messages, numbered from 0. */
-export class MessageTable {
+export class MessageTable implements EnvelopeTexts {
   private readonly columns = new Map<Source, TextColumn>();
   private readonly kept = new Map<string, Bits>();
   private dates = new Float64Array(0);
@@ -125,7 +150,6 @@ export class MessageTable {
     }
   }
 
-  /** Marks the messages that have a text, folded by foldSearch, in one of their texts. */
   markHolding(source: Source, text: string, bits: Bits): void {
     this.columns.get(source)?.markHolding(bits, text);
   }

@@ -2,7 +2,7 @@
 import { blanksAsOne } from '../text/blanks';
 import { Bits } from '../data/bits';
 import type { Source } from '../rules/match';
-import type { MessageTable } from '../rules/messageTable';
+import type { EnvelopeTexts } from '../rules/messageTable';
 import type { Envelope } from '../mail/envelopeSchema';
 import { boundsOfDay } from '../text/day';
 import { foldSearch } from '../text/fold';
@@ -98,7 +98,7 @@ export function otherForms(text: string): string[] {
  */
 export function findText(
   leaf: TextLeaf,
-  table: MessageTable,
+  table: EnvelopeTexts,
   texts: SearchedTexts,
   toRead: (message: number) => void = () => undefined,
 ): Bits {

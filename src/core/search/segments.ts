@@ -5,9 +5,16 @@ import { Dictionary, type Folding } from './dictionary';
 import { TextSegment, without, type PackedSegment } from './textIndex';
 import { segmentSize, type Part } from './units';
 
+/** Tells of each message that is marked, counted from the first one on. */
+function visitHeld(holding: Uint8Array, first: number, visit: (message: number) => void): void {
+  for (let at = 0; at < holding.length; at++) if (holding[at] === 1) visit(first + at);
+}
+
 export class TextSegments implements SearchedTexts {
   private readonly dictionary = new Dictionary();
   private readonly segments: TextSegment[] = [];
+  /** Segments that are here before those in front of them, by their number. */
+  private readonly early = new Map<number, TextSegment>();
   count = 0;
 
   /** Takes in the `at`th message of a batch as the next; null for one that can't be read. The segment that it went into. */
@@ -26,6 +33,33 @@ export class TextSegments implements SearchedTexts {
   attach(stored: PackedSegment, count = stored.count): void {
     this.segments.push(TextSegment.of(stored, count, this.dictionary));
     this.count += count;
+  }
+
+  /** Takes a stored segment back before those in front of it, of which only the first `count` messages still count. */
+  attachEarly(which: number, stored: PackedSegment, count = stored.count): void {
+    this.early.set(which, TextSegment.of(stored, count, this.dictionary));
+  }
+
+  /** Takes in what came early, as far as nothing is missing in front of it, and forgets the rest. */
+  join(): void {
+    for (let next = this.early.get(0); next; next = this.early.get(this.segments.length)) {
+      this.segments.push(next);
+      this.count += next.count;
+      if (next.count < segmentSize) break;
+    }
+    this.early.clear();
+  }
+
+  /** A segment that is here early, as texts of its own, with the numbers that its messages have among all. */
+  earlyTexts(which: number): SearchedTexts {
+    const segment = this.early.get(which) ?? this.segments.at(which);
+    return {
+      eachHolding: (text, parts, visit) => {
+        if (segment) visitHeld(segment.holding(text, parts, 'search'), which * segmentSize, visit);
+      },
+      // A field is told of once all are here.
+      eachFieldHolding: () => undefined,
+    };
   }
 
   /** Forgets the messages from `count` on. The segment that changed by it. */
@@ -59,10 +93,8 @@ export class TextSegments implements SearchedTexts {
     visit: (message: number) => void,
     folding: Folding = 'search',
   ): void {
-    for (const [which, segment] of this.segments.entries()) {
-      const holding = segment.holding(text, parts, folding);
-      for (let at = 0; at < holding.length; at++) if (holding[at] === 1) visit(which * segmentSize + at);
-    }
+    for (const [which, segment] of this.segments.entries())
+      visitHeld(segment.holding(text, parts, folding), which * segmentSize, visit);
   }
 
   eachField(name: string, visit: (value: string | null, messages: readonly number[]) => void): void {

@@ -74,8 +74,10 @@ export interface Row {
 /** A window of a view, rows `from` up to, not including, `from + rows.length`. */
 export interface RowWindow {
   revision: number;
-  /** Mail that was here before is being brought in: what stands above what was there is no news. */
+  /** Mail that was here before is being brought in, or found: what stands above what was there is no news. */
   filling: boolean;
+  /** How many of all messages were looked through so far, where the rows are not yet all that is asked for; else null. */
+  looked: { done: number; of: number } | null;
   /** How many rows there are in all. */
   total: number;
   /** How many of them stand for trays. */

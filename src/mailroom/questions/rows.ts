@@ -19,12 +19,14 @@ export async function rows(
   from: number,
   to: number,
 ): Promise<RowWindow> {
-  await orderReady(mailbox, view, grouping);
+  // In another order than by date, what comes first is not known before all is.
+  await (grouping.order ? orderReady(mailbox, view, grouping) : mailbox.views.readySoFar(view));
   const { columns, views } = mailbox;
   const { grouped, elsewhere } = grouping;
   for (let tries = 1; ; tries++) {
     const { revision, filling } = mailbox;
     const messages = views.list(view);
+    const looked = views.lookedThrough(view);
     const list = rowList(mailbox, view, grouping);
     const ids = list.slice(Math.max(0, from), Math.max(0, to));
     let unread = 0;
@@ -47,7 +49,15 @@ export async function rows(
     mailbox.beginRest();
     const trays = list.reduce((n, id) => n + Number(rowNumber(id) < 0), 0);
     const counts = { total: list.length, trays, messages: messages.length, unread };
-    return { revision, filling: filling > 0, ...counts, from: Math.max(0, from), rows: out };
+    const of = columns.count;
+    return {
+      revision,
+      filling: filling > 0 || looked !== null,
+      looked: looked === null ? null : { done: looked, of },
+      ...counts,
+      from: Math.max(0, from),
+      rows: out,
+    };
   }
 }
 

@@ -9,9 +9,11 @@ import { foldSearch } from '../../core/text/fold';
 import type { Query } from '../../core/search/query';
 import { bit } from '../state/columns';
 import type { MailState, Loading } from '../state/mailState';
+import type { Stored } from '../storage/stored';
 import type { Correspondents } from '../state/correspondents';
 import type { Readable } from '../reading/reader';
 import { later, turn } from '../time/turn';
+import { canTellEarly, EarlyLook } from './earlyLook';
 import type { Indexed, Tabled } from './indexed';
 
 /** Keys that are remembered; the ones asked longest ago go first. */
@@ -27,6 +29,12 @@ type Test = (id: number) => boolean;
 const hasText = (leaf: Leaf): leaf is TextLeaf => 'text' in leaf;
 const needsIndex = new Set<Leaf['key']>(['words', 'body', 'text', 'header', 'bcc']);
 
+/** What must have been read for a query: only envelopes, or texts as well. */
+type Needs = 'envelopes' | 'texts';
+
+const needsOf = (leaves: readonly Leaf[]): Needs =>
+  leaves.some(({ key }) => needsIndex.has(key)) ? 'texts' : 'envelopes';
+
 export class Finding {
   /** What keys with a text were found to hold for, for so many messages: no command changes what a message says. */
   private readonly kept = new Map<string, Bits>();
@@ -34,14 +42,20 @@ export class Finding {
   private readonly reading = new InTurn();
   /** Queries that wait for what they need. */
   private readonly asked = new Set<Promise<void>>();
+  /** What was read once as a whole, and what is looked through until it is. */
+  private readonly whole = new Set<Needs>();
+  private readonly early = new Map<Needs, EarlyLook>();
 
   constructor(
     private readonly mailbox: MailState &
       Readable &
       Pick<Loading, 'envelopesReady' | 'ready'> &
       Pick<Correspondents, 'senderIndex'> &
+      Pick<Stored, 'envelopes'> &
       Indexed &
       Tabled,
+    /** Hears that more can be told of what was asked. */
+    private readonly more: () => void = () => undefined,
   ) {}
 
   /** Settled once {@link found} can answer for a query. */
@@ -50,9 +64,11 @@ export class Finding {
     const leaves = leavesOf(query);
     // Only what follows from the conversations waits for them.
     const whole = leaves.some(({ key }) => key === 'answered');
-    const loaded = (whole ? mailbox.ready() : mailbox.envelopesReady()).then(() =>
-      leaves.some(({ key }) => needsIndex.has(key)) ? mailbox.text.ready(mailbox.columns.count) : undefined,
-    );
+    const needs = needsOf(leaves);
+    const loaded = Promise.all([
+      whole ? mailbox.ready() : mailbox.envelopesReady(),
+      needs === 'texts' ? mailbox.text.ready(mailbox.columns.count) : undefined,
+    ]).then(() => this.allRead(needs));
     if (!whole) {
       this.asked.add(loaded);
       void loaded.catch(() => undefined).finally(() => this.asked.delete(loaded));
@@ -72,9 +88,53 @@ export class Finding {
     await turn();
   }
 
-  /** Which of all messages a query asks for, also of those that are gone. Only after {@link ready}. */
+  private allRead(needs: Needs): void {
+    for (const one of needs === 'texts' ? (['envelopes', 'texts'] as const) : (['envelopes'] as const)) {
+      this.whole.add(one);
+      const look = this.early.get(one);
+      this.early.delete(one);
+      look?.end();
+      // Whoever has the first answers asks for all.
+      if (look) this.more();
+    }
+  }
+
+  /**
+   * Settled once {@link found} has something to tell for a query: all, or, as long as what it needs is still being read,
+   * what was found so far.
+   */
+  async readySoFar(query: Query): Promise<void> {
+    const leaves = leavesOf(query);
+    const needs = needsOf(leaves);
+    const ready = this.ready(query);
+    if (this.whole.has(needs) || !canTellEarly(leaves)) return ready;
+    let look = this.early.get(needs);
+    if (!look) this.early.set(needs, (look = new EarlyLook(this.mailbox, needs === 'texts', this.more)));
+    // Where nothing can be told early, it is told when all can.
+    const begun = look.begun.then(() => (look.done > 0 ? undefined : ready));
+    ready.catch(() => undefined);
+    await Promise.race([ready, begun]);
+  }
+
+  /** The look by which a query is answered so far; null where it is answered for all messages. */
+  private lookFor(query: Query): EarlyLook | null {
+    const leaves = leavesOf(query);
+    return canTellEarly(leaves) ? (this.early.get(needsOf(leaves)) ?? null) : null;
+  }
+
+  /** How many messages were looked through for a query so far; null for all. */
+  lookedThrough(query: Query): number | null {
+    return this.lookFor(query)?.done ?? null;
+  }
+
+  /**
+   * Which of all messages a query asks for, also of those that are gone; of those only that were looked through, as long as
+   * {@link lookedThrough} says so. Only after {@link ready} or {@link readySoFar}.
+   */
   found(query: Query): Bits {
-    return find(query, (leaf) => this.ask(leaf));
+    const look = this.lookFor(query);
+    const bits = find(query, (leaf) => (look && hasText(leaf) ? look.ask(leaf) : this.ask(leaf)));
+    return look ? look.only(bits) : bits;
   }
 
   /** Has all made that the first question would have to wait for, while nobody asks. */
@@ -125,9 +185,7 @@ export class Finding {
 
   private testOf(leaf: Exclude<Leaf, TextLeaf | { key: 'all' }>): Test {
     const { columns, tables, setup } = this.mailbox;
-    // Over columns: to fetch a hundred thousand envelopes takes longer than all the rest.
-    const table = this.mailbox.envelopeTable();
-    const { sizes } = this.mailbox.senderIndex.grow(columns.count);
+    const sizes = () => this.mailbox.senderIndex.grow(columns.count).sizes;
     const state =
       (which: number, value: boolean): Test =>
       (id) =>
@@ -167,13 +225,19 @@ export class Finding {
       case 'sentbefore':
       case 'senton':
       case 'sentsince': {
+        // Over columns: to fetch a hundred thousand envelopes takes longer than all the rest.
+        const table = this.mailbox.envelopeTable();
         const holds = dayTest(leaf);
         return (id) => holds(table.sentClock(id));
       }
-      case 'larger':
-        return (id) => sizes[id] > leaf.bytes;
-      case 'smaller':
-        return (id) => sizes[id] < leaf.bytes;
+      case 'larger': {
+        const its = sizes();
+        return (id) => its[id] > leaf.bytes;
+      }
+      case 'smaller': {
+        const its = sizes();
+        return (id) => its[id] < leaf.bytes;
+      }
     }
   }
 

@@ -10,6 +10,7 @@ import type { Records } from '../storage/records';
 import type { Writes } from '../storage/storing';
 import { keyOf } from '../storage/keys';
 import type { RawStore } from '../storage/rawStore';
+import { ahead } from '../../core/data/ahead';
 import { turn } from '../time/turn';
 import { z } from 'zod';
 import { uint16, uint32 } from '../storage/schemas';
@@ -49,6 +50,11 @@ export class TextStore {
   readonly texts = new TextSegments();
   private readonly dirty = new Set<number>();
   private filling: Promise<void> | null = null;
+  /** From this segment on all are here early; who waits for one; and from which message on none is wanted any more. */
+  private reachedTo = Infinity;
+  private over = false;
+  private readonly waiting: { which: number; tell: (there: boolean) => void }[] = [];
+  private limit = Infinity;
 
   constructor(
     private readonly records: Records,
@@ -121,20 +127,48 @@ export class TextStore {
     return out;
   }
 
+  /** Reads what is stored, the last segment first: what came in last is mostly looked for. */
   private async load(count: number): Promise<void> {
-    const wanted = Array.from({ length: Math.ceil(count / segmentSize) }, (_, at) => at);
-    // All are on their way from storage while the first is looked through.
-    const segments = wanted.map((at) => this.records.fetchDerived(keyOf.text(at), segmentSchema));
-    for (const [at, segment] of segments.entries()) {
-      const stored = (await segment)();
-      // A hole is filled from the raw messages, and so is all that comes after it.
-      if (stored === null) return;
-      const expected = Math.min(stored.count, segmentSize, count - at * segmentSize);
-      this.texts.attach(stored as PackedSegment, expected);
-      if (expected < segmentSize) return;
-      this.reading(this.texts.count, count);
-      await turn();
+    const last = Math.ceil(count / segmentSize) - 1;
+    const wanted = Array.from({ length: last + 1 }, (_, n) => last - n);
+    this.limit = Infinity;
+    let without = false;
+    try {
+      const fetch = (at: number) => this.records.fetchDerived(keyOf.text(at), segmentSchema);
+      for await (const [at, segment] of ahead(wanted, fetch)) {
+        const stored = segment();
+        const expected = Math.min(stored?.count ?? 0, segmentSize, count - at * segmentSize);
+        if (stored) this.texts.attachEarly(at, stored as PackedSegment, expected);
+        // A hole is filled from the raw messages, and so is all that comes after it.
+        without ||= expected < Math.min(segmentSize, count - at * segmentSize);
+        this.reach(without ? Infinity : at);
+        this.reading(count - at * segmentSize, count);
+        await turn();
+      }
+    } finally {
+      this.texts.join();
+      if (this.texts.count > this.limit) this.dirty.add(this.texts.drop(this.limit));
+      this.over = true;
+      for (const { tell } of this.waiting.splice(0)) tell(false);
     }
+  }
+
+  private reach(which: number): void {
+    this.reachedTo = which;
+    const told = this.waiting.filter((one) => which === Infinity || one.which >= which);
+    for (const one of told) {
+      this.waiting.splice(this.waiting.indexOf(one), 1);
+      one.tell(which !== Infinity);
+    }
+  }
+
+  /**
+   * Settled once the texts of a segment can be asked early, while {@link ready} is still reading; false where they can't,
+   * or no longer.
+   */
+  early(which: number): Promise<boolean> {
+    if (which >= this.reachedTo || this.over) return Promise.resolve(which >= this.reachedTo);
+    return new Promise((tell) => void this.waiting.push({ which, tell }));
   }
 
   private add(batch: TextBatch | null, at?: number): void {
@@ -155,6 +189,7 @@ export class TextStore {
 
   /** Forgets messages that could not be written. */
   drop(count: number): void {
+    this.limit = Math.min(this.limit, count);
     if (count < this.texts.count) this.dirty.add(this.texts.drop(count));
   }
 

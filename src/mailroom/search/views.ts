@@ -1,7 +1,7 @@
 // Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
 import { keepNewest } from '../../core/data/memo';
 import type { SavedSearch } from '../../core/search/saved';
-import { parseQuery } from '../../core/search/query';
+import { parseQuery, type Query } from '../../core/search/query';
 import type { Bits } from '../../core/data/bits';
 import type { LaneWhat } from '../../core/search/lane';
 import type { Setup } from '../../core/line/setup';
@@ -205,6 +205,29 @@ export class Views {
     }
   }
 
+  /**
+   * Settled once a view can be listed so far: what a query finds is told from what was looked through, as long as
+   * {@link lookedThrough} says so.
+   */
+  async readySoFar(view: View): Promise<void> {
+    const query = this.earlyQuery(view);
+    if (!query || !this.source.derived.complete) return this.ready(view);
+    await this.source.finding.readySoFar(query);
+  }
+
+  /** How many messages were looked through for a view so far; null for all. */
+  lookedThrough(view: View): number | null {
+    const query = this.earlyQuery(view);
+    return query && this.source.finding.lookedThrough(query);
+  }
+
+  /** The query of a view that may be answered early; null of all others. */
+  private earlyQuery(view: View): Query | null {
+    if (view.kind !== 'found' || view.filter || view.lane) return null;
+    const parsed = parseQuery(view.query);
+    return parsed.ok ? parsed.query : null;
+  }
+
   private filtered(list: Int32Array, key: string, by: Filter, applied: string | null): Int32Array {
     const fits = this.fits(by);
     if (applied === null) return list.filter(fits);
@@ -280,7 +303,9 @@ export class Views {
     if (bits === undefined) {
       const parsed = parseQuery(query);
       bits = parsed.ok ? this.source.finding.found(parsed.query) : null;
-      if (bits && applied !== undefined) {
+      // What was found so far is not yet what stays in sight.
+      const whole = parsed.ok && this.source.finding.lookedThrough(parsed.query) === null;
+      if (bits && applied !== undefined && whole) {
         const first = this.appliedFound.get(key);
         if (first) bits = bits.or(first.grown(bits.length));
         else keepNewest(this.appliedFound, key, bits, mostApplied);

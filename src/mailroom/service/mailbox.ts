@@ -132,7 +132,7 @@ export class Mailbox {
     this.junk = new JunkRoom(this);
     this.people = new People(this);
     this.deep = new DeepAnswers(this);
-    this.finding = new Finding(this);
+    this.finding = new Finding(this, () => (this.views.changed(), this.bump()));
     this.redundancy = new Redundancy(this);
     this.views = new Views(this);
     this.raws = new RawStore(records);
