@@ -26,7 +26,7 @@ export const canTellEarly = (leaves: readonly Leaf[]): boolean => leaves.every((
 const firstMessages = 500;
 
 export class EarlyLook {
-  /** From this message on all were looked through. */
+  /** From this message on all were looked through, and may be told of. */
   private from: number;
   private readonly count: number;
   private ended = false;
@@ -66,8 +66,9 @@ export class EarlyLook {
       const ids = Array.from({ length: Math.min(segmentSize, this.count - from) }, (_, n) => from + n);
       const [there] = await Promise.all([this.withTexts ? text.early(which) : true, envelopes.ensure(ids, this.count)]);
       if (this.ended || !there) return;
-      this.from = from;
-      if (this.done >= next) {
+      if (this.count - from >= next) {
+        // Only now: how far it was looked is said with what was found there.
+        this.from = from;
         next = 4 * this.done;
         this.told();
         this.first();
