@@ -50,6 +50,7 @@ export class TextStore {
   readonly texts = new TextSegments();
   private readonly dirty = new Set<number>();
   private filling: Promise<void> | null = null;
+  private readers = 0;
   /** From this segment on all are here early; who waits for one; and from which message on none is wanted any more. */
   private reachedTo = Infinity;
   private over = false;
@@ -67,10 +68,16 @@ export class TextStore {
 
   /** Settled once the first `count` messages are in the index. */
   async ready(count: number): Promise<void> {
+    this.readers++;
     // One after another: two that fill at once would take in a message twice.
-    const filled = (this.filling ?? this.load(count)).then(() => this.fill(count));
+    const filled = (this.filling ?? this.load(count)).then(() => this.fill(count)).finally(() => this.readers--);
     this.filling = filled.catch(() => undefined);
     await filled;
+  }
+
+  /** Whether texts are being read: how far that is is told then, and not how far anything else is. */
+  get isReading(): boolean {
+    return this.readers > 0;
   }
 
   /** Has what the first question needs made beforehand, while nobody asks. */

@@ -235,7 +235,8 @@ export class Mailbox {
 
   private loadEnvelopes(): Promise<void> {
     const { count } = this.columns;
-    return this.envelopes.ensureAll(count, (done) => this.reading({ what: 'rows', done, total: count }));
+    const tell = (done: number) => this.text.isReading || this.reading({ what: 'rows', done, total: count });
+    return this.envelopes.ensureAll(count, tell);
   }
 
   /** Looks through what was read, and threads it: after what is being searched for by then. */
