@@ -68,3 +68,33 @@ test('as they are filled, taken back from storage, cut, and filled on', () => {
   add(again, cut, count);
   check(again, count);
 });
+
+test('taken back from storage from the last one on: each can be asked at once, and joined they are what they were', () => {
+  const count = 2 * segmentSize + 100;
+  const texts = new TextSegments();
+  add(texts, 0, count);
+  const again = new TextSegments();
+  for (const which of [2, 1, 0]) {
+    again.attachEarly(which, texts.pack(which));
+    expect(again.count).toBe(0);
+    const found: number[] = [];
+    again.earlyTexts(which).eachHolding('b7 both', ['body'], (message) => found.push(message));
+    expect(found).toEqual(
+      answers(texts)
+        .holding('b7 both')
+        .filter((n) => Math.floor(n / segmentSize) === which),
+    );
+  }
+  again.join();
+  check(again, count);
+
+  // What is missing, and what stands behind it, is taken in anew.
+  const holed = new TextSegments();
+  for (const which of [2, 0]) holed.attachEarly(which, texts.pack(which));
+  holed.join();
+  check(holed, segmentSize);
+  const short = new TextSegments();
+  for (const which of [2, 1, 0]) short.attachEarly(which, texts.pack(which), which === 1 ? 50 : undefined);
+  short.join();
+  check(short, segmentSize + 50);
+});
