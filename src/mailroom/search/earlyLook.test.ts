@@ -29,10 +29,12 @@ beforeAll(async () => {
 }, 60_000);
 
 /** A mailbox just opened, of which not all is in memory: what came in first is stored on a slow disk until `go()`. */
-async function opened(from: Map<string, unknown>): Promise<{ mailbox: Mailbox; go: () => Promise<void> }> {
+async function opened(from: Map<string, unknown>) {
   const inner = memoryStore(new Map(from));
   let free: () => void = () => undefined;
-  const gate = new Promise<void>((resolve) => (free = resolve));
+  let fail: (error: Error) => void = () => undefined;
+  const gate = new Promise<void>((resolve, reject) => ([free, fail] = [resolve, reject]));
+  gate.catch(() => undefined);
   const slow = new Set([keyOf.text(0), keyOf.envelopes(0)]);
   const get = async (key: string) => {
     if (slow.has(key)) await gate;
@@ -48,7 +50,7 @@ async function opened(from: Map<string, unknown>): Promise<{ mailbox: Mailbox; g
     free();
     await mailbox.ready();
   };
-  return { mailbox, go };
+  return { mailbox, go, breakDown: () => fail(new Error('the disk is gone')) };
 }
 
 const parsed = (text: string): Query => {
@@ -111,3 +113,19 @@ test('where the text index has a hole all is told at once, once all is known', a
   await Promise.all([whole.mailbox.finding.ready(query), whole.go()]);
   expect(idsOf(mailbox, query)).toEqual(idsOf(whole.mailbox, query));
 }, 60_000);
+
+test('where the rest can’t be read that is said, and not that it is still looked for', async () => {
+  const { mailbox, breakDown } = await opened(records);
+  const view = { kind: 'found', query: 'body engine', within: null } as const;
+  const grouping = { grouped: false, elsewhere: false };
+  expect((await rows(mailbox, view, grouping, 0, 10)).looked).not.toBeNull();
+  let told = 0;
+  const { changed } = mailbox.views;
+  mailbox.views.changed = () => (changed.call(mailbox.views), told++);
+  breakDown();
+  await expect(mailbox.views.ready(view)).rejects.toThrow('the disk is gone');
+  // The page hears that it is worth asking again.
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(told).toBe(1);
+  await expect(rows(mailbox, view, grouping, 0, 10)).rejects.toThrow('the disk is gone');
+});

@@ -42,7 +42,7 @@ export class Finding {
   private readonly reading = new InTurn();
   /** Queries that wait for what they need. */
   private readonly asked = new Set<Promise<void>>();
-  /** What was read once as a whole, and what is looked through until it is. */
+  /** What was read once as a whole, or could not be, and what is looked through until then. */
   private readonly whole = new Set<Needs>();
   private readonly early = new Map<Needs, EarlyLook>();
 
@@ -89,14 +89,18 @@ export class Finding {
   }
 
   private allRead(needs: Needs): void {
-    for (const one of needs === 'texts' ? (['envelopes', 'texts'] as const) : (['envelopes'] as const)) {
-      this.whole.add(one);
-      const look = this.early.get(one);
-      this.early.delete(one);
-      look?.end();
-      // Whoever has the first answers asks for all.
-      if (look) this.more();
-    }
+    for (const one of needs === 'texts' ? (['envelopes', 'texts'] as const) : (['envelopes'] as const))
+      this.endEarly(one);
+  }
+
+  /** From now on queries are answered for all messages. Whoever has the first answers asks again. */
+  private endEarly(needs: Needs): void {
+    this.whole.add(needs);
+    const look = this.early.get(needs);
+    if (!look) return;
+    this.early.delete(needs);
+    look.end();
+    this.more();
   }
 
   /**
@@ -112,7 +116,8 @@ export class Finding {
     if (!look) this.early.set(needs, (look = new EarlyLook(this.mailbox, needs === 'texts', this.more)));
     // Where nothing can be told early, it is told when all can.
     const begun = look.begun.then(() => (look.done > 0 ? undefined : ready));
-    ready.catch(() => undefined);
+    // What can't be read is told instead of what was found so far.
+    ready.catch(() => this.endEarly(needs));
     await Promise.race([ready, begun]);
   }
 
