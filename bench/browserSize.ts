@@ -22,11 +22,22 @@ export function rendererMemory(): number {
   return largest;
 }
 
-/** The most that the page took from now until `end` is called, looked at twice a second; in megabytes. */
-export function watchMemory(): { end: () => number } {
-  let most = 0;
-  const timer = setInterval(() => (most = Math.max(most, rendererMemory())), 500);
+/**
+ * The most that the page took from now until `end` is called, looked at twice a second; in megabytes. `lap`: the most since
+ * it was asked last.
+ */
+export function watchMemory(): { lap: () => number; end: () => number } {
+  let [most, lately] = [0, 0];
+  const timer = setInterval(() => {
+    lately = Math.max(lately, rendererMemory());
+    most = Math.max(most, lately);
+  }, 500);
   return {
+    lap: () => {
+      const its = lately;
+      lately = 0;
+      return its;
+    },
     end: () => {
       clearInterval(timer);
       return most;

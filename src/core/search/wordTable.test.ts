@@ -1,4 +1,5 @@
 // Words as bytes, against the same words as strings: split at blanks and kept in a Map.
+import { isDeepStrictEqual } from 'node:util';
 import fc from 'fast-check';
 import { hashOfText } from '../data/hash';
 import { foldAscii } from '../text/collation';
@@ -40,7 +41,7 @@ test('words and texts of any length, characters of several bytes wherever they f
   const long = '漢字😀x'.repeat(40_000);
   for (const text of [long, `a ${long}`, `${long} b`, `${'word '.repeat(30_000)}${long}`, '漢 😀 '.repeat(50_000)]) {
     const { ours, theirs } = both([text, 'a b', text]);
-    expect(ours).toEqual(theirs);
+    expect(isDeepStrictEqual(ours, theirs)).toBe(true);
   }
 });
 
@@ -51,9 +52,9 @@ test('words whose hashes are all alike are found, too, and take time in step wit
     return (hash ^ (hash >>> 15)) & 1_023;
   };
   const alike: string[] = [];
-  for (let n = 0; alike.length < 1_500; n++) if (place(`w${n}`) === 7) alike.push(`w${n}`);
+  for (let n = 0; alike.length < 600; n++) if (place(`w${n}`) === 7) alike.push(`w${n}`);
   const { ours, theirs } = both([alike.join(' '), alike.reverse().join(' ')]);
-  expect(ours).toEqual(theirs);
+  expect(isDeepStrictEqual(ours, theirs)).toBe(true);
 });
 
 test('a name of a field is one word, whatever stands in it, and a word like others', () => {
