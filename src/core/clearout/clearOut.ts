@@ -1,4 +1,5 @@
 // Clear-out: which messages of a view go, by age, state, number, sender and size, and what stands out among them.
+import { kept } from '../data/rows';
 import { z } from 'zod';
 import { sub } from 'date-fns';
 import { senderKinds, type SenderKind } from '../senders/kind';
@@ -98,11 +99,11 @@ export function chooseToClear(
     (!redundant || facts.redundant(id));
   const keep = new Set(choice.keep);
   const standsOut: ChosenToClear['standsOut'] = { flagged: 0, unanswered: 0, known: 0, attachments: 0 };
-  let [spared, kept, passed] = [0, 0, 0];
-  const ids = newestFirst.filter((id) => {
+  let [spared, staying, passed] = [0, 0, 0];
+  const ids = kept(newestFirst, (id) => {
     if (!fits(id)) return false;
     if (passed++ < choice.keepNewest || keep.has(id)) {
-      kept++;
+      staying++;
       return false;
     }
     let spare = false;
@@ -114,7 +115,7 @@ export function chooseToClear(
     if (spare) spared++;
     return !spare;
   });
-  return { ids, standsOut, spared, kept };
+  return { ids, standsOut, spared, kept: staying };
 }
 
 /** A clear-out that is ready to be chosen by its name. */

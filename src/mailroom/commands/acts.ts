@@ -1,4 +1,5 @@
 // Acts on messages: what a person can have done to the mail. Their undoing is in undo.ts.
+import { filled, kept } from '../../core/data/rows';
 import { placedNow } from '../state/retention';
 import { placeCalled, isFixedPlace, fixedPlace, type Place } from '../../core/mail/place';
 import type { Receipt } from '../border/outcome';
@@ -37,7 +38,7 @@ function markedBits(
 ): Uint8Array {
   const junk = tables.placeIndex('junk');
   const teaches = ids.length - mostMarked;
-  return Uint8Array.from(ids, (id, i) => {
+  return filled(new Uint8Array(ids.length), ids, (id, i) => {
     const bits = columns.bits[id] | bit.byHand;
     if (i < teaches) return bits;
     if (to === 'junk') return (bits | bit.markedJunk) & ~bit.markedGood;
@@ -48,8 +49,8 @@ function markedBits(
 /** Says what messages are to the junk filter, without moving them. */
 function markPlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, junk: boolean): Plan {
   const [on, off] = junk ? [bit.markedJunk, bit.markedGood] : [bit.markedGood, bit.markedJunk];
-  const touched = ids.filter((id) => (columns.bits[id] & (on | off)) !== on).slice(-mostMarked);
-  const bits = Uint8Array.from(touched, (id) => (columns.bits[id] | on) & ~off);
+  const touched = kept(ids, (id) => (columns.bits[id] & (on | off)) !== on).slice(-mostMarked);
+  const bits = filled(new Uint8Array(touched.length), touched, (id) => (columns.bits[id] | on) & ~off);
   return { ids: touched, after: { bits }, done: 'Marked', where: junk ? ' as junk' : ' as not junk' };
 }
 
@@ -59,7 +60,7 @@ type Acted = Pick<MailState, 'columns' | 'tables' | 'derived' | 'setup' | 'now' 
 function movePlan(mailbox: Acted, ids: Int32Array, { place }: Extract<Act, { do: 'move' }>): Plan {
   const { columns, tables, setup } = mailbox;
   const index = tables.placeIndex(place);
-  const touched = ids.filter((id) => columns.place[id] !== index);
+  const touched = kept(ids, (id) => columns.place[id] !== index);
   const bits = markedBits(mailbox, touched, place);
   const moved = isFixedPlace(place) ? fixedPlace(place).moved : undefined;
   return {
@@ -73,8 +74,8 @@ function movePlan(mailbox: Acted, ids: Int32Array, { place }: Extract<Act, { do:
 function labelPlan({ columns, tables, setup }: Acted, ids: Int32Array, act: Extract<Act, { do: 'label' }>): Plan {
   const name = setup.labels.find((l) => l.id === act.label)?.name ?? act.label;
   const has = tables.labelSets.items.map((set) => set.includes(act.label));
-  const touched = ids.filter((id) => (has[columns.labels[id]] ?? false) !== act.value);
-  const labels = Uint16Array.from(touched, (id) => {
+  const touched = kept(ids, (id) => (has[columns.labels[id]] ?? false) !== act.value);
+  const labels = filled(new Uint16Array(touched.length), touched, (id) => {
     const set = tables.labelSets.items[columns.labels[id]];
     return tables.labelSetIndex(act.value ? [...set, act.label] : set.filter((l) => l !== act.label));
   });
@@ -84,13 +85,13 @@ function labelPlan({ columns, tables, setup }: Acted, ids: Int32Array, act: Extr
 }
 
 function readPlan(mailbox: Acted, ids: Int32Array, { value }: Extract<Act, { do: 'read' }>): Plan {
-  const touched = ids.filter((id) => Boolean(mailbox.columns.bits[id] & bit.read) !== value);
+  const touched = kept(ids, (id) => Boolean(mailbox.columns.bits[id] & bit.read) !== value);
   const bits = withBit(mailbox, touched, bit.read, value);
   return { ids: touched, after: { bits }, done: 'Marked', where: value ? ' as read' : ' as unread' };
 }
 
 const withBit = ({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, which: number, on: boolean): Uint8Array =>
-  Uint8Array.from(ids, (id) => (on ? columns.bits[id] | which : columns.bits[id] & ~which));
+  filled(new Uint8Array(ids.length), ids, (id) => (on ? columns.bits[id] | which : columns.bits[id] & ~which));
 
 function flagPlan(
   mailbox: Pick<MailState, 'columns'>,
@@ -98,7 +99,7 @@ function flagPlan(
   { value, due = 0 }: Extract<Act, { do: 'flag' }>,
 ): Plan {
   const { columns } = mailbox;
-  const touched = ids.filter((id) => Boolean(columns.bits[id] & bit.flagged) !== value || columns.due[id] !== due);
+  const touched = kept(ids, (id) => Boolean(columns.bits[id] & bit.flagged) !== value || columns.due[id] !== due);
   const bits = withBit(mailbox, touched, bit.flagged, value).map((its) => (value ? its & ~bit.done : its));
   // Without any date in it, a flag is a bit and no more: Undo then goes by that bit alone.
   const dated = due > 0 || touched.some((id) => columns.due[id] > 0);
@@ -113,8 +114,8 @@ function flagPlan(
 
 /** What was flagged is done: the flag goes, and that it was done stays. */
 function donePlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array): Plan {
-  const touched = ids.filter((id) => (columns.bits[id] & bit.flagged) !== 0);
-  const bits = Uint8Array.from(touched, (id) => (columns.bits[id] & ~bit.flagged) | bit.done);
+  const touched = kept(ids, (id) => (columns.bits[id] & bit.flagged) !== 0);
+  const bits = filled(new Uint8Array(touched.length), touched, (id) => (columns.bits[id] & ~bit.flagged) | bit.done);
   const dated = touched.some((id) => columns.due[id] > 0);
   return { ids: touched, after: dated ? { bits, due: 0 } : { bits }, done: 'Done:', where: '' };
 }
@@ -138,8 +139,8 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
     ids: touched,
     after: {
       bits,
-      place: Uint16Array.from(touched, (id) => (moves(id) ? to : columns.place[id])),
-      placedAt: Float64Array.from(touched, (id) => (moves(id) ? now : columns.placedAt[id])),
+      place: filled(new Uint16Array(touched.length), touched, (id) => (moves(id) ? to : columns.place[id])),
+      placedAt: filled(new Float64Array(touched.length), touched, (id) => (moves(id) ? now : columns.placedAt[id])),
     },
     done: 'Silenced',
     // Of a conversation only what is in the Inbox, or would come back to it, leaves for another place.

@@ -1,4 +1,5 @@
 // Dissolving a label, folder or tray into another: no message is lost, and what spoke of it speaks of the other.
+import { numbersWhere } from '../../core/data/rows';
 import { placedNow } from '../state/retention';
 import { type Place, placeName } from '../../core/mail/place';
 import { type Label } from '../../core/mail/label';
@@ -116,9 +117,7 @@ function dissolveLabel(
 ) {
   const name = (label: string) => setup.labels.find((one) => one.id === label)?.name ?? label;
   const bears = tables.labelSets.items.map((set) => set.includes(id));
-  const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter(
-    (i) => bears[columns.labels[i]] && columns.place[i] !== expunged,
-  );
+  const ids = numbersWhere(columns.count, (i) => bears[columns.labels[i]] && columns.place[i] !== expunged);
   const labels = Uint16Array.from(ids, (i) => {
     const rest = tables.labelSets.items[columns.labels[i]].filter((one) => one !== id && one !== into);
     return tables.labelSetIndex(into === null ? rest : [...rest, into]);
@@ -155,7 +154,7 @@ function dissolveLabel(
 function dissolveFolder(mailbox: MailState, id: string, into: Place) {
   const { columns, tables, setup } = mailbox;
   const from = tables.placeIndex(`folder:${id}`);
-  const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter((i) => columns.place[i] === from);
+  const ids = numbersWhere(columns.count, (i) => columns.place[i] === from);
   const after: Columns = {
     place: tables.placeIndex(into),
     placedAt: placedNow(mailbox),
@@ -177,9 +176,7 @@ function dissolveTray(mailbox: MailState, id: string, into: string | null) {
   const { columns, tables, setup } = mailbox;
   const [from, to] = [tables.trayIndex(id), tables.trayIndex(into)];
   const held = tables.placeIndex('held');
-  const ids = Int32Array.from({ length: columns.count }, (_, i) => i).filter(
-    (i) => columns.tray[i] === from && columns.place[i] !== expunged,
-  );
+  const ids = numbersWhere(columns.count, (i) => columns.tray[i] === from && columns.place[i] !== expunged);
   const comes = (i: number) => into === null && columns.place[i] === held && columns.until[i] === 0;
   const now = placedNow(mailbox);
   const after: Columns = {

@@ -1,4 +1,5 @@
 // Deleting for good what has been in the Bin, or in Junk, for its time.
+import { numbersWhere } from '../../core/data/rows';
 import { fixedPlace, fixedPlaces, type FixedPlace } from '../../core/mail/place';
 import { messages } from '../../core/text/sentences';
 import { expunged } from '../state/internedTables';
@@ -41,7 +42,8 @@ async function tidyPlace(mailbox: MailState & Committing, place: FixedPlace, day
   const { columns, tables } = mailbox;
   const index = tables.placeIndex(place);
   const now = mailbox.now();
-  const due = Int32Array.from({ length: columns.count }, (_, id) => id).filter(
+  const due = numbersWhere(
+    columns.count,
     (id) => columns.place[id] === index && (deletedOn(mailbox, id) ?? Infinity) <= now,
   );
   if (due.length === 0) return 0;

@@ -1,4 +1,5 @@
 // The whole setup as one document, out and in, with the junk filter's model.
+import { numbersWhere } from '../../core/data/rows';
 import { messages } from '../../core/text/sentences';
 import { bit } from '../state/columns';
 import { placedNow } from '../state/retention';
@@ -40,7 +41,8 @@ function moved(mailbox: MailState, { folders, labels }: TakenUp): { ids: Int32Ar
       : set;
   };
   const sets = Array.from(tables.labelSets.items, (_, set) => relabelled(set));
-  const ids = Int32Array.from({ length: columns.count }, (_, id) => id).filter(
+  const ids = numbersWhere(
+    columns.count,
     (id) =>
       columns.place[id] !== expunged &&
       (places.has(columns.place[id]) || sets[columns.labels[id]] !== columns.labels[id]),

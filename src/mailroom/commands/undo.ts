@@ -62,18 +62,23 @@ class SettingBack {
     const present = names.filter((name) => before[name] !== undefined && after[name] !== undefined);
     for (const name of present)
       if (!this.values.has(name)) this.values.set(name, new columnArrays[name](this.ids.length));
+    const rows = present.flatMap((name) => {
+      const row = this.values.get(name);
+      return row ? [{ name, row }] : [];
+    });
     for (let i = 0; i < ids.length; i++) {
       const was = (name: Name) => valueAt(before[name] ?? 0, i);
       const became = (name: Name) => valueAt(after[name] ?? 0, i);
       // Of a message that something else was made of since nothing is set back: it was made for the first that it changed.
       const first = present.find((name) => was(name) !== became(name));
       if (first && setBack(first, this.columns[first][ids[i]], was(first), became(first)) === null) continue;
-      this.ids[this.count++] = ids[i];
-      for (const name of present) {
+      this.ids[this.count] = ids[i];
+      for (const { name, row } of rows) {
         const now = this.columns[name][ids[i]];
         const back = setBack(name, now, was(name), became(name)) ?? now;
-        this.values.get(name)?.fill(home(name, back), this.count - 1, this.count);
+        row[this.count] = home(name, back);
       }
+      this.count++;
     }
   }
 

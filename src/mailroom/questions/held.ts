@@ -1,4 +1,5 @@
 // What the rows of a view hold: the messages that an act on a row goes to, as they are at this moment.
+import { kept } from '../../core/data/rows';
 import type { HeldCounts, Only, RowsHeld } from '../border/held';
 import type { Grouping, View } from '../border/views';
 import { bit } from '../state/columns';
@@ -80,5 +81,5 @@ export async function heldCounts(mailbox: Holding, view: View, grouping: Groupin
 /** Those of some messages that a view still holds. */
 export async function stillHeld(mailbox: Viewing, view: View, ids: Int32Array): Promise<Int32Array> {
   await mailbox.views.ready(view);
-  return ids.filter(mailbox.views.listing(view));
+  return kept(ids, mailbox.views.listing(view));
 }

@@ -1,4 +1,5 @@
 // Which messages a clear-out goes to.
+import { kept } from '../../core/data/rows';
 import {
   chooseToClear,
   type ChosenToClear,
@@ -21,7 +22,7 @@ export function looksAt(
 ): Int32Array {
   if (of) return views.list(of);
   const cleared = tables.places.items.map((place) => placeTraits(place).cleared);
-  return views.newestFirst.filter((id) => cleared[columns.place[id]]);
+  return kept(views.newestFirst, (id) => cleared[columns.place[id]]);
 }
 
 /** Settled once {@link chosen} can answer; false where nobody waited any more. */

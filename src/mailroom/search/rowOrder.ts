@@ -1,4 +1,5 @@
 // The order of the rows of a view: by date as views have it, or by sender, subject, size or score, as the person chose.
+import { filled } from '../../core/data/rows';
 import { baseSubject } from '../../core/conversations/baseSubject';
 import { foldSearch } from '../../core/text/fold';
 import type { Grouping, Order, View } from '../border/views';
@@ -67,8 +68,8 @@ const span = 2 ** 21;
 
 /** The ids of some rows by their ranks, the lowest first; those at one rank stay as they were, the newest first. */
 function sorted(list: Int32Array, rank: (id: number) => number): Int32Array {
-  const keys = Float64Array.from(list, (id, at) => rank(id) * span + at).sort();
-  return Int32Array.from(keys, (key) => list[key % span]);
+  const keys = filled(new Float64Array(list.length), list, (id, at) => rank(id) * span + at).sort();
+  return filled(new Int32Array(list.length), keys, (key) => list[key % span]);
 }
 
 /** The rank of a message, the lowest first. What has no score yet comes last. */

@@ -1,4 +1,5 @@
 // The messages that a selection means.
+import { kept } from '../../core/data/rows';
 import type { Selection } from '../border/views';
 import { chosen, readyToChoose } from './clearOutChoice';
 import type { MailState, Loading } from '../state/mailState';
@@ -29,5 +30,5 @@ export async function selected(
   else if ('within' in selection) await mailbox.views.ready(selection.within);
   const { place, count } = mailbox.columns;
   const ids = idsOf(mailbox, selection).sort();
-  return ids.filter((id, i) => id < count && place[id] !== expunged && (i === 0 || ids[i - 1] !== id));
+  return kept(ids, (id, i) => id < count && place[id] !== expunged && (i === 0 || ids[i - 1] !== id));
 }

@@ -1,4 +1,5 @@
 // Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
+import { filled, kept, numbersWhere } from '../../core/data/rows';
 import { keepNewest } from '../../core/data/memo';
 import type { SavedSearch } from '../../core/search/saved';
 import { parseQuery, type Query } from '../../core/search/query';
@@ -37,10 +38,10 @@ const [earliest, latest] = [-(2 ** 31) * 1_000, 2 ** 32 * 1_000];
 function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
   const dates = date.subarray(0, count);
   if (count > idSpan || dates.some((time) => time < earliest || time >= latest))
-    return Int32Array.from(dates, (_, id) => id).sort((a, b) => date[b] - date[a] || b - a);
+    return numbersWhere(count, () => true).sort((a, b) => date[b] - date[a] || b - a);
   // Plain numbers sort ten times faster than with a comparison of our own: second and id in one number, then what
   // stands within the same second is put right.
-  const keys = Float64Array.from(dates, (time, id) => Math.floor(time / 1_000) * idSpan + id).sort();
+  const keys = filled(new Float64Array(count), dates, (time, id) => Math.floor(time / 1_000) * idSpan + id).sort();
   const order = new Int32Array(count);
   for (let i = 0; i < count; i++) {
     const key = keys[count - 1 - i];
@@ -116,7 +117,7 @@ export class Views {
       const narrowing = this.narrowing(account, lane, tray);
       const within = narrowing.length || filter ? this.list(whole as View) : this.order;
       const tests = narrowing.length || filter ? narrowing : [this.holds(view)];
-      list = tests.length === 1 ? within.filter(tests[0]) : within.filter((id) => tests.every((test) => test(id)));
+      list = kept(within, tests.length === 1 ? tests[0] : (id) => tests.every((test) => test(id)));
       if (!narrowing.length && !filter && isInbox(view)) list = this.asDelivered(list);
       if (filter) list = this.filtered(list, key, filter.by, filter.applied);
       this.lists.set(key, list);
@@ -134,7 +135,7 @@ export class Views {
   private asDelivered(list: Int32Array): Int32Array {
     const { columns } = this.source;
     const before = (a: number, b: number) => columns.stands(b) - columns.stands(a) || b - a;
-    const back = list.filter((id) => columns.delivered[id] > 0).sort(before);
+    const back = kept(list, (id) => columns.delivered[id] > 0).sort(before);
     if (back.length === 0) return list;
     // Few came back, and the others are in order.
     const out = new Int32Array(list.length);
@@ -174,7 +175,7 @@ export class Views {
       if (!grouped && !list.some((id) => tray[id] > 0)) return list;
       const seen = new Uint8Array(count);
       const trays = new Set<number>();
-      heads = list.filter((id) => {
+      heads = kept(list, (id) => {
         const its = row(id);
         if (its < 0) return trays.size < trays.add(its).size;
         const first = seen[its] === 0;
@@ -188,7 +189,7 @@ export class Views {
 
   /** The messages of a tray that a view holds, newest first; `row` as {@link rowOf} has it. */
   ofTray(view: View, row: number): Int32Array {
-    return this.list(view).filter((id) => this.source.columns.tray[id] === -row);
+    return kept(this.list(view), (id) => this.source.columns.tray[id] === -row);
   }
 
   /** Settled once a view can be listed: after a crash what was computed is made anew, and a query looks into messages. */
@@ -230,15 +231,15 @@ export class Views {
 
   private filtered(list: Int32Array, key: string, by: Filter, applied: string | null): Int32Array {
     const fits = this.fits(by);
-    if (applied === null) return list.filter(fits);
+    if (applied === null) return kept(list, fits);
     let stays = this.applied.get(key);
     if (!stays) {
       stays = new Uint8Array(this.source.columns.count);
       for (const id of list) if (fits(id)) stays[id] = 1;
       keepNewest(this.applied, key, stays, mostApplied);
     }
-    const kept = stays;
-    return list.filter((id) => kept[id] === 1 || fits(id));
+    const standing = stays;
+    return kept(list, (id) => standing[id] === 1 || fits(id));
   }
 
   private fits(by: Filter): Test {

@@ -1,5 +1,6 @@
 // Reading the state back: the meta record and the state packs, and where one of them is lost, the checkpoint
 // (commands/compaction.ts) and the journal. What lies in storage is never taken for nothing.
+import { numbersWhere } from '../../core/data/rows';
 import type { StateColumns } from './columns';
 import { type Records } from '../storage/records';
 import { checkpointSchema, metaSchema, statePackSchema, type Meta } from '../storage/stateRecords';
@@ -87,9 +88,9 @@ async function readWithoutMeta(
     'What says how far the mailbox goes is lost, and so are the setup and the names of folders and labels: rules, the Register, accounts. The messages were found again.',
   );
   const known = new Set(packs.filter((pack) => !lost.includes(pack)));
-  const uncertain = Array.from({ length: count }, (_, id) => id).filter(
-    (id) => !known.has(Math.floor(id / statePackSize)) || columns.place[id] === 0,
-  );
+  const uncertain = [
+    ...numbersWhere(count, (id) => !known.has(Math.floor(id / statePackSize)) || columns.place[id] === 0),
+  ];
   return { meta: null, from: (stock.journal[0] ?? 1) - 1, uncertain };
 }
 
