@@ -70,6 +70,27 @@ test('a worker that stays at a message, or dies at it, is replaced; the others a
   expect(batches[0].features).toHaveLength(5);
 });
 
+test('a worker is not replaced for the time in which this thread was held up itself: what it said is heard first', async () => {
+  let made = 0;
+  const answers = () => {
+    made++;
+    const worker = {
+      onmessage: null as ((event: unknown) => void) | null,
+      // Heard after timers whose time has come.
+      postMessage: ({ job }: ParseJob) => void setImmediate(() => worker.onmessage?.({ data: { job, came: {} } })),
+      terminate: () => undefined,
+    };
+    return worker as never;
+  };
+  const pool = new ParsePool(1, answers, { patience: 30, idle: 30 });
+  // From here on what is to be heard at once comes after the timers.
+  await new Promise((resolve) => setImmediate(resolve));
+  const read = pool.parse([message('one')], 'eml', false);
+  for (const until = performance.now() + 100; performance.now() < until;);
+  expect((await read).messages).toHaveLength(1);
+  expect(made).toBe(1);
+});
+
 test('workers that can’t be started are said to be so, and nothing waits for ever', async () => {
   await expect(poolOf(2, false).parse([message('one')], 'eml', false)).rejects.toThrow(/can’t be started/);
 });

@@ -130,8 +130,9 @@ export class ParsePool {
     if (member.timer) clearTimeout(member.timer);
     const [first] = member.jobs.values();
     if (!first) return void (member.timer = setTimeout(this.end, this.times.idle));
-    const megabytes = lengthAt(first) / 1_000_000;
-    member.timer = setTimeout(() => this.replace(member), this.times.patience + megabytes * patienceForMegabyte);
+    const half = (this.times.patience + (lengthAt(first) / 1_000_000) * patienceForMegabyte) / 2;
+    // In two halves: where this thread was held up itself, what the worker said meanwhile is heard between them.
+    member.timer = setTimeout(() => (member.timer = setTimeout(() => this.replace(member), half)), half);
   }
 
   /** Puts another in the place of a worker, and gives it the same again, but for the message that it is known to be at. */
