@@ -285,6 +285,7 @@ export function AgendaPage() {
       mailroom.dated(from, to, view === 'list' ? mostOfList : undefined),
       mailroom.dated(weekFrom, weekTo),
     ]);
+    // What is shown goes by what was answered: nothing is drawn with the days of another view.
     return { of: { view, from, to, at }, agenda, stretch, week, now: Date.now() };
   }, `${revision} ${tick} ${view} ${from} ${to}`);
   // Once the list is there, too: whoever presses for a picture should not wait for its code.
@@ -304,8 +305,6 @@ export function AgendaPage() {
   const ofWeek = useMemo(() => (value ? thingsOf(value.agenda, value.week, allKinds, true) : []), [value]);
   if (!setup) return null;
   const now = value?.now ?? tick;
-  // What is shown goes by what was answered: nothing is drawn with the days of another view.
-  const drawn = value?.of.view;
   return (
     <Page title="Agenda" whole acts={<Acts />}>
       <Bar
@@ -321,21 +320,24 @@ export function AgendaPage() {
             are here, the first of it.
           </p>
         )}
-        {value && drawn !== 'list' && !Picture && <Waiting says="Looking for what has a day …" />}
-        {value && drawn && drawn !== 'list' && Picture && (
-          <Picture
-            key={`${drawn} ${value.of.from}`}
-            view={drawn}
-            at={value.of.at}
-            things={pictured}
-            now={now}
-            // A month leads to the week, a week to the list.
-            onRest={(day) =>
-              shown.set(drawn === 'month' ? { view: 'week', at: String(day) } : { view: null, at: null })
-            }
-          />
-        )}
-        {value && drawn === 'list' && (
+        {value &&
+          value.of.view !== 'list' &&
+          (Picture ? (
+            <Picture
+              key={`${value.of.view} ${value.of.from}`}
+              view={value.of.view}
+              at={value.of.at}
+              things={pictured}
+              now={now}
+              // A month leads to the week, a week to the list.
+              onRest={(day) =>
+                shown.set(value.of.view === 'month' ? { view: 'week', at: String(day) } : { view: null, at: null })
+              }
+            />
+          ) : (
+            <Waiting says="Looking for what has a day …" />
+          ))}
+        {value?.of.view === 'list' && (
           <List
             things={things}
             agenda={value.agenda}
