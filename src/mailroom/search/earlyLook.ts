@@ -78,7 +78,7 @@ export class EarlyLook {
   }
 
   /** Takes those messages out that were not looked through: of them nothing can be told, not even that they don't fit. */
-  only(bits: Bits): Bits {
+  amongLooked(bits: Bits): Bits {
     const looked = new Bits(bits.length);
     for (let id = this.from; id < Math.min(this.count, bits.length); id++) looked.set(id);
     return bits.and(looked);

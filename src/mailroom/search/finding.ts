@@ -139,7 +139,7 @@ export class Finding {
   found(query: Query): Bits {
     const look = this.lookFor(query);
     const bits = find(query, (leaf) => (look && hasText(leaf) ? look.ask(leaf) : this.ask(leaf)));
-    return look ? look.only(bits) : bits;
+    return look ? look.amongLooked(bits) : bits;
   }
 
   /** Has all made that the first question would have to wait for, while nobody asks. */

@@ -162,11 +162,9 @@ export class TextStore {
 
   private reach(which: number): void {
     this.reachedTo = which;
-    const told = this.waiting.filter((one) => which === Infinity || one.which >= which);
-    for (const one of told) {
-      this.waiting.splice(this.waiting.indexOf(one), 1);
-      one.tell(which !== Infinity);
-    }
+    for (const one of this.waiting.splice(0))
+      if (one.which < which && which !== Infinity) this.waiting.push(one);
+      else one.tell(which !== Infinity);
   }
 
   /**
