@@ -46,10 +46,11 @@ export class NumbersByHash {
     this.hashes[number] = hash;
     this.place(number);
     if (2 * ++this.count <= this.table.length) return;
-    const before = [...this.table.filter((one) => one > 0), ...[...this.crowded.values()].map((number) => number + 1)];
-    this.table = new Uint32Array(4 * this.table.length);
+    const [before, crowded] = [this.table, [...this.crowded.values()]];
+    this.table = new Uint32Array(4 * before.length);
     this.crowded.clear();
-    for (const one of before) this.place(one - 1);
+    for (const one of before) if (one > 0) this.place(one - 1);
+    for (const one of crowded) this.place(one);
   }
 
   private place(number: number): void {

@@ -9,9 +9,7 @@ test('as filter and from do it', () => {
     fc.property(list, fc.integer({ min: 1, max: 7 }), (some, by) => {
       expect(kept(some, (one) => one % by === 0)).toEqual(some.filter((one) => one % by === 0));
       expect(kept(some, (_, at) => at % by === 0)).toEqual(some.filter((_, at) => at % by === 0));
-      expect(filled(new Uint8Array(some.length), some, (one, at) => one + at)).toEqual(
-        Uint8Array.from(some, (one, at) => one + at),
-      );
+      expect(filled(Uint8Array, some, (one, at) => one + at)).toEqual(Uint8Array.from(some, (one, at) => one + at));
       expect(numbersWhere(some.length, (at) => some[at] > by)).toEqual(
         Int32Array.from(some.keys()).filter((at) => some[at] > by),
       );

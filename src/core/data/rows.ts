@@ -35,8 +35,13 @@ export const numbersWhere = (count: number, test: (one: number) => boolean): Int
     return n;
   });
 
-/** A row, filled with what is said of each of as many numbers: as `from` does. */
-export function filled<R extends Row>(row: R, list: ArrayLike<number>, say: (one: number, at: number) => number): R {
+/** What is said of each of some things, as a row of that kind: `filled(Uint8Array, ids, bitsOf)`, as `from` does. */
+export function filled<R extends Row, T>(
+  kind: new (length: number) => R,
+  list: ArrayLike<T>,
+  say: (one: T, at: number) => number,
+): R {
+  const row = new kind(list.length);
   for (let at = 0; at < row.length; at++) row[at] = say(list[at], at);
   return row;
 }

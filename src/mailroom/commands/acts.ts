@@ -38,7 +38,7 @@ function markedBits(
 ): Uint8Array {
   const junk = tables.placeIndex('junk');
   const teaches = ids.length - mostMarked;
-  return filled(new Uint8Array(ids.length), ids, (id, i) => {
+  return filled(Uint8Array, ids, (id, i) => {
     const bits = columns.bits[id] | bit.byHand;
     if (i < teaches) return bits;
     if (to === 'junk') return (bits | bit.markedJunk) & ~bit.markedGood;
@@ -50,7 +50,7 @@ function markedBits(
 function markPlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, junk: boolean): Plan {
   const [on, off] = junk ? [bit.markedJunk, bit.markedGood] : [bit.markedGood, bit.markedJunk];
   const touched = kept(ids, (id) => (columns.bits[id] & (on | off)) !== on).slice(-mostMarked);
-  const bits = filled(new Uint8Array(touched.length), touched, (id) => (columns.bits[id] | on) & ~off);
+  const bits = filled(Uint8Array, touched, (id) => (columns.bits[id] | on) & ~off);
   return { ids: touched, after: { bits }, done: 'Marked', where: junk ? ' as junk' : ' as not junk' };
 }
 
@@ -75,7 +75,7 @@ function labelPlan({ columns, tables, setup }: Acted, ids: Int32Array, act: Extr
   const name = setup.labels.find((l) => l.id === act.label)?.name ?? act.label;
   const has = tables.labelSets.items.map((set) => set.includes(act.label));
   const touched = kept(ids, (id) => (has[columns.labels[id]] ?? false) !== act.value);
-  const labels = filled(new Uint16Array(touched.length), touched, (id) => {
+  const labels = filled(Uint16Array, touched, (id) => {
     const set = tables.labelSets.items[columns.labels[id]];
     return tables.labelSetIndex(act.value ? [...set, act.label] : set.filter((l) => l !== act.label));
   });
@@ -91,7 +91,7 @@ function readPlan(mailbox: Acted, ids: Int32Array, { value }: Extract<Act, { do:
 }
 
 const withBit = ({ columns }: Pick<MailState, 'columns'>, ids: Int32Array, which: number, on: boolean): Uint8Array =>
-  filled(new Uint8Array(ids.length), ids, (id) => (on ? columns.bits[id] | which : columns.bits[id] & ~which));
+  filled(Uint8Array, ids, (id) => (on ? columns.bits[id] | which : columns.bits[id] & ~which));
 
 function flagPlan(
   mailbox: Pick<MailState, 'columns'>,
@@ -115,7 +115,7 @@ function flagPlan(
 /** What was flagged is done: the flag goes, and that it was done stays. */
 function donePlan({ columns }: Pick<MailState, 'columns'>, ids: Int32Array): Plan {
   const touched = kept(ids, (id) => (columns.bits[id] & bit.flagged) !== 0);
-  const bits = filled(new Uint8Array(touched.length), touched, (id) => (columns.bits[id] & ~bit.flagged) | bit.done);
+  const bits = filled(Uint8Array, touched, (id) => (columns.bits[id] & ~bit.flagged) | bit.done);
   const dated = touched.some((id) => columns.due[id] > 0);
   return { ids: touched, after: dated ? { bits, due: 0 } : { bits }, done: 'Done:', where: '' };
 }
@@ -139,8 +139,8 @@ function silencePlan(mailbox: MailState, ids: Int32Array, act: Extract<Act, { do
     ids: touched,
     after: {
       bits,
-      place: filled(new Uint16Array(touched.length), touched, (id) => (moves(id) ? to : columns.place[id])),
-      placedAt: filled(new Float64Array(touched.length), touched, (id) => (moves(id) ? now : columns.placedAt[id])),
+      place: filled(Uint16Array, touched, (id) => (moves(id) ? to : columns.place[id])),
+      placedAt: filled(Float64Array, touched, (id) => (moves(id) ? now : columns.placedAt[id])),
     },
     done: 'Silenced',
     // Of a conversation only what is in the Inbox, or would come back to it, leaves for another place.

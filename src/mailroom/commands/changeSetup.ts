@@ -1,4 +1,5 @@
 // Changing the setup and, where asked, sorting the mail here by it.
+import { filled } from '../../core/data/rows';
 import { placedNow } from '../state/retention';
 import type { DryRunChange } from '../../core/line/dryRun';
 import type { Receipt } from '../border/outcome';
@@ -35,8 +36,8 @@ function waits(columns: MailState['columns'], changes: readonly DryRunChange[]):
   const anew = ({ from, to }: DryRunChange) => from !== to && (from === 'held' || to === 'held');
   if (!changes.some(anew)) return {};
   return {
-    until: Float64Array.from(changes, (c) => (anew(c) ? 0 : columns.until[c.id])),
-    waitsFrom: Uint32Array.from(changes, (c) => (anew(c) ? 0 : columns.waitsFrom[c.id])),
+    until: filled(Float64Array, changes, (c) => (anew(c) ? 0 : columns.until[c.id])),
+    waitsFrom: filled(Uint32Array, changes, (c) => (anew(c) ? 0 : columns.waitsFrom[c.id])),
   };
 }
 
@@ -46,7 +47,7 @@ export function changeColumns(
   changes: readonly DryRunChange[],
 ): { ids: Int32Array; after: Columns } {
   const { columns, tables } = mailbox;
-  const ids = Int32Array.from(changes, (c) => c.id);
+  const ids = filled(Int32Array, changes, (c) => c.id);
   const placed = placedNow(mailbox);
   const cells = new CellColumns(tables, ids.length);
   for (const [i, change] of changes.entries()) {
@@ -59,13 +60,13 @@ export function changeColumns(
     ids,
     after: {
       ...always,
-      placedAt: Float64Array.from(changes, (c) => (c.from === c.to ? columns.placedAt[c.id] : placed)),
+      placedAt: filled(Float64Array, changes, (c) => (c.from === c.to ? columns.placedAt[c.id] : placed)),
       // Flags and inks stand in a change only where it sets them: Undo goes by what it has.
       ...(changes.some((c) => c.changes.flag?.due) ? { due } : {}),
       ...(changes.some((c) => c.changes.ink) ? { ink } : {}),
       ...(changes.some((c) => c.changes.tray) ? { tray } : {}),
       ...waits(columns, changes),
-      trace: Uint32Array.from(changes, (c) => tables.traces.add(c.trace())),
+      trace: filled(Uint32Array, changes, (c) => tables.traces.add(c.trace())),
     },
   };
 }

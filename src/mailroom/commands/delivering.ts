@@ -1,5 +1,6 @@
 // Delivering: what waits in trays, and what is held back, comes to the Inbox when its moment is there; a hold is put on and
 // lifted. What is put off has its own moment (puttingOff.ts).
+import { filled } from '../../core/data/rows';
 import { deliveriesOf } from '../../core/delivery/delivery';
 import type { Hold } from '../../core/delivery/settings';
 import type { SetupEdit } from '../../core/line/setupEdit';
@@ -29,7 +30,7 @@ function delivered(mailbox: MailState, ids: Int32Array, now: number): Columns {
   return {
     place: mailbox.tables.placeIndex('inbox'),
     placedAt: placedNow(mailbox),
-    delivered: Float64Array.from(ids, (id) => {
+    delivered: filled(Float64Array, ids, (id) => {
       const { stands } = release(id);
       // What a hold alone kept back stands as if there had been none.
       return stands > cameOf(mailbox, id, now) && stands < Infinity ? stands : 0;
@@ -132,12 +133,12 @@ export function trayPlan(
     after: {
       place,
       placedAt: now,
-      bits: Uint8Array.from(touched, (one) => columns.bits[one] | bit.byHand),
+      bits: filled(Uint8Array, touched, (one) => columns.bits[one] | bit.byHand),
       tray: index,
       until: 0,
       waitsFrom: 0,
       // What waited comes now, on top; what is in the Inbox stays where it stands there.
-      delivered: Float64Array.from(touched, (one) => {
+      delivered: filled(Float64Array, touched, (one) => {
         if (waits) return 0;
         return columns.place[one] === held ? mailbox.now() : columns.delivered[one];
       }),

@@ -1,5 +1,5 @@
 // Dissolving a label, folder or tray into another: no message is lost, and what spoke of it speaks of the other.
-import { numbersWhere } from '../../core/data/rows';
+import { filled, numbersWhere } from '../../core/data/rows';
 import { placedNow } from '../state/retention';
 import { type Place, placeName } from '../../core/mail/place';
 import { type Label } from '../../core/mail/label';
@@ -118,7 +118,7 @@ function dissolveLabel(
   const name = (label: string) => setup.labels.find((one) => one.id === label)?.name ?? label;
   const bears = tables.labelSets.items.map((set) => set.includes(id));
   const ids = numbersWhere(columns.count, (i) => bears[columns.labels[i]] && columns.place[i] !== expunged);
-  const labels = Uint16Array.from(ids, (i) => {
+  const labels = filled(Uint16Array, ids, (i) => {
     const rest = tables.labelSets.items[columns.labels[i]].filter((one) => one !== id && one !== into);
     return tables.labelSetIndex(into === null ? rest : [...rest, into]);
   });
@@ -158,7 +158,7 @@ function dissolveFolder(mailbox: MailState, id: string, into: Place) {
   const after: Columns = {
     place: tables.placeIndex(into),
     placedAt: placedNow(mailbox),
-    bits: Uint8Array.from(ids, (i) => columns.bits[i] | bit.byHand),
+    bits: filled(Uint8Array, ids, (i) => columns.bits[i] | bit.byHand),
   };
   const elsewhere = (act: Action): Action =>
     act.do === 'move' && act.place === `folder:${id}` ? { ...act, place: into } : act;
@@ -181,9 +181,9 @@ function dissolveTray(mailbox: MailState, id: string, into: string | null) {
   const now = placedNow(mailbox);
   const after: Columns = {
     tray: to,
-    place: Uint16Array.from(ids, (i) => (comes(i) ? tables.placeIndex('inbox') : columns.place[i])),
-    placedAt: Float64Array.from(ids, (i) => (comes(i) ? now : columns.placedAt[i])),
-    delivered: Float64Array.from(ids, (i) => (comes(i) ? mailbox.now() : columns.delivered[i])),
+    place: filled(Uint16Array, ids, (i) => (comes(i) ? tables.placeIndex('inbox') : columns.place[i])),
+    placedAt: filled(Float64Array, ids, (i) => (comes(i) ? now : columns.placedAt[i])),
+    delivered: filled(Float64Array, ids, (i) => (comes(i) ? mailbox.now() : columns.delivered[i])),
   };
   const name = (tray: string) => setup.trays.find((one) => one.id === tray)?.name ?? tray;
   const edits: SetupEdit[] = [

@@ -1,4 +1,5 @@
 // Messages whose bytes are there and of which no record says where they were: into the Inbox.
+import { filled } from '../../core/data/rows';
 import type { JournalRecord } from '../storage/journal';
 import { count, messages } from '../../core/text/sentences';
 import { placedNow } from '../state/retention';
@@ -45,9 +46,9 @@ export async function putUnknown(
       final: true,
       ids: Int32Array.from(there),
       after: {
-        place: Uint16Array.from(there, (id) => (put.has(id) ? columns.place[id] : inbox)),
+        place: filled(Uint16Array, there, (id) => (put.has(id) ? columns.place[id] : inbox)),
         placedAt: placedNow(mailbox),
-        date: Float64Array.from(there, (id) => envelopes.get(id).date ?? mailbox.now()),
+        date: filled(Float64Array, there, (id) => envelopes.get(id).date ?? mailbox.now()),
       },
     });
     mailbox.records.tell(`${says}.`);

@@ -1,4 +1,5 @@
 // Putting off: messages leave for Held until a moment, or until somebody answers, and come back on top of the Inbox.
+import { filled } from '../../core/data/rows';
 import { didTo } from '../../core/text/sentences';
 import { exactTime } from '../../core/text/time';
 import { canBePutOff, placeTraits } from '../../core/mail/place';
@@ -30,7 +31,7 @@ export function putOffPlan(
     after: {
       place: held,
       placedAt: placedNow(mailbox),
-      bits: Uint8Array.from(touched, (id) => columns.bits[id] | bit.byHand),
+      bits: filled(Uint8Array, touched, (id) => columns.bits[id] | bit.byHand),
       until,
       // Whatever comes from now on has a higher number.
       waitsFrom: columns.count,
@@ -89,7 +90,7 @@ export async function bringBack(
     mailbox,
     due,
     'Back in the Inbox, as put off:',
-    Float64Array.from(due, (id) => columns.until[id]),
+    filled(Float64Array, due, (id) => columns.until[id]),
   );
   await back(mailbox, answered, 'Back in the Inbox, as an answer came:', now);
   return [...due, ...answered];

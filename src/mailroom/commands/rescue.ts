@@ -1,4 +1,5 @@
 // Rescue: wanted messages out of Junk into the Inbox and, where asked, what sent them made safe. One command.
+import { filled } from '../../core/data/rows';
 import { contactAddresses, newContact } from '../../core/contacts/contact';
 import { placedNow } from '../state/retention';
 import { domainOf } from '../../core/mail/address';
@@ -71,14 +72,14 @@ function changeOf(
   const all = Int32Array.from([...ids, ...returned.keys()]).sort();
   const teaches = new Set(ids.slice(-mostMarked));
   const after: Columns = {
-    place: Uint16Array.from(all, (id) => tables.placeIndex(returned.get(id)?.to ?? 'inbox')),
+    place: filled(Uint16Array, all, (id) => tables.placeIndex(returned.get(id)?.to ?? 'inbox')),
     placedAt: placedNow(mailbox),
-    bits: Uint8Array.from(all, (id) => {
+    bits: filled(Uint8Array, all, (id) => {
       if (returned.has(id)) return columns.bits[id];
       const bits = columns.bits[id] | bit.byHand;
       return teaches.has(id) ? (bits | bit.markedGood) & ~bit.markedJunk : bits;
     }),
-    trace: Uint32Array.from(all, (id) => {
+    trace: filled(Uint32Array, all, (id) => {
       const change = returned.get(id);
       return change ? tables.traces.add(change.trace()) : columns.trace[id];
     }),

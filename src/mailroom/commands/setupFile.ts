@@ -1,5 +1,5 @@
 // The whole setup as one document, out and in, with the junk filter's model.
-import { numbersWhere } from '../../core/data/rows';
+import { filled, numbersWhere } from '../../core/data/rows';
 import { messages } from '../../core/text/sentences';
 import { bit } from '../state/columns';
 import { placedNow } from '../state/retention';
@@ -52,10 +52,10 @@ function moved(mailbox: MailState, { folders, labels }: TakenUp): { ids: Int32Ar
   return {
     ids,
     after: {
-      place: Uint16Array.from(ids, (id) => places.get(columns.place[id]) ?? columns.place[id]),
-      placedAt: Float64Array.from(ids, (id) => (places.has(columns.place[id]) ? placed : columns.placedAt[id])),
-      bits: Uint8Array.from(ids, (id) => columns.bits[id] | (places.has(columns.place[id]) ? bit.byHand : 0)),
-      labels: Uint16Array.from(ids, (id) => sets[columns.labels[id]]),
+      place: filled(Uint16Array, ids, (id) => places.get(columns.place[id]) ?? columns.place[id]),
+      placedAt: filled(Float64Array, ids, (id) => (places.has(columns.place[id]) ? placed : columns.placedAt[id])),
+      bits: filled(Uint8Array, ids, (id) => columns.bits[id] | (places.has(columns.place[id]) ? bit.byHand : 0)),
+      labels: filled(Uint16Array, ids, (id) => sets[columns.labels[id]]),
     },
   };
 }

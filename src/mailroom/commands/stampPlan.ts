@@ -1,5 +1,6 @@
 // What a stamp comes to: its acts one after another on a copy of the state, each by the same plan as if it were done alone.
 // What they leave behind is one change.
+import { filled } from '../../core/data/rows';
 import { dueOn } from '../../core/agenda/due';
 import { bareSubject } from '../../core/conversations/bareSubject';
 import { newItem } from '../../core/agenda/item';
@@ -303,7 +304,7 @@ async function thinPlan(mailbox: Stamping, { state, columns }: Scratch, chosen: 
   const ids = Int32Array.from(new Set(goes))
     .filter((id) => columns.place[id] !== bin)
     .sort();
-  const bits = Uint8Array.from(ids, (id) => columns.bits[id] | bit.byHand);
+  const bits = filled(Uint8Array, ids, (id) => columns.bits[id] | bit.byHand);
   return { ids, after: { place: bin, placedAt: placedNow(mailbox), bits }, done: 'Thinned out', where: ' to the Bin' };
 }
 

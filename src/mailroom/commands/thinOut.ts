@@ -1,4 +1,5 @@
 // Thinning a conversation out.
+import { filled } from '../../core/data/rows';
 import { placedNow } from '../state/retention';
 import type { Receipt } from '../border/outcome';
 import { bit } from '../state/columns';
@@ -30,7 +31,7 @@ export async function thinOut(
   const ids = Int32Array.from(verdicts.filter(({ goes }) => goes).map((verdict) => verdict.id)).sort();
   if (ids.length === 0) return nothing('Nothing to thin out: every message says something of its own.');
   const { columns, tables } = mailbox;
-  const bits = Uint8Array.from(ids, (one) => columns.bits[one] | bit.byHand);
+  const bits = filled(Uint8Array, ids, (one) => columns.bits[one] | bit.byHand);
   const says = `Thinned out “${mailbox.envelopes.get(verdicts[0].id).subject}”: ${messages(ids.length)} to the Bin`;
   const after: Columns = { place: tables.placeIndex('bin'), placedAt: placedNow(mailbox), bits };
   const seq = await mailbox.commit({ command, by: 'you', says, ids, after });

@@ -68,8 +68,8 @@ const span = 2 ** 21;
 
 /** The ids of some rows by their ranks, the lowest first; those at one rank stay as they were, the newest first. */
 function sorted(list: Int32Array, rank: (id: number) => number): Int32Array {
-  const keys = filled(new Float64Array(list.length), list, (id, at) => rank(id) * span + at).sort();
-  return filled(new Int32Array(list.length), keys, (key) => list[key % span]);
+  const keys = filled(Float64Array, list, (id, at) => rank(id) * span + at).sort();
+  return filled(Int32Array, keys, (key) => list[key % span]);
 }
 
 /** The rank of a message, the lowest first. What has no score yet comes last. */

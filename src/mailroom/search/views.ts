@@ -41,7 +41,7 @@ function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
     return numbersWhere(count, () => true).sort((a, b) => date[b] - date[a] || b - a);
   // Plain numbers sort ten times faster than with a comparison of our own: second and id in one number, then what
   // stands within the same second is put right.
-  const keys = filled(new Float64Array(count), dates, (time, id) => Math.floor(time / 1_000) * idSpan + id).sort();
+  const keys = filled(Float64Array, dates, (time, id) => Math.floor(time / 1_000) * idSpan + id).sort();
   const order = new Int32Array(count);
   for (let i = 0; i < count; i++) {
     const key = keys[count - 1 - i];
