@@ -6,8 +6,8 @@
 // wrote a message with what, not what it is, and would teach the filter one mailbox's history.
 import type { Address } from '../mail/address';
 import { authenticationOf, type Authentication } from '../mail/authentication';
-import { bodyBlocks } from '../mail/body';
-import type { Envelope } from '../mail/envelopeSchema';
+import { bothBodies } from '../mail/body';
+import type { EnvelopeHead } from '../mail/envelope';
 import { fieldValue } from '../mail/header';
 import type { Message } from '../mail/message';
 import { leaves } from '../mail/structure';
@@ -51,27 +51,27 @@ function linksIn(...sources: string[]): JunkReading['links'] {
 }
 
 /** Reads a message. Never throws. */
-export function readForJunk({ raw, structure }: Message, envelope: Envelope): JunkReading {
-  const blocks = bodyBlocks(raw, structure);
-  const html = blocks
+export function readForJunk({ raw, structure }: Message, head: EnvelopeHead): JunkReading {
+  const blocks = bothBodies(raw, structure);
+  const html = blocks.rich
     .filter((block) => block.kind === 'html')
     .map((block) => block.content)
     .join('\n')
     .slice(0, mostHtml);
-  const plain = bodyBlocks(raw, structure, true)
+  const plain = blocks.plain
     .map((block) => (block.kind === 'html' ? textFromHtml(block.content.slice(0, mostHtml)) : block.content))
     .join('\n');
   const text = plain.slice(0, mostText);
   const parts = leaves(structure.root);
   const bulk: JunkReading['bulk'][number][] = [];
-  if (envelope.listId) bulk.push('list');
+  if (head.listId) bulk.push('list');
   if (fieldValue(structure.fields, 'list-unsubscribe') !== null) bulk.push('leave');
-  if (envelope.automatic) bulk.push('automatic');
+  if (head.automatic) bulk.push('automatic');
   return {
-    from: envelope.from,
-    replyTo: envelope.replyTo,
-    recipients: [...envelope.to, ...envelope.cc],
-    subject: envelope.subject,
+    from: head.from,
+    replyTo: head.replyTo,
+    recipients: [...head.to, ...head.cc],
+    subject: head.subject,
     text,
     html,
     links: linksIn(html, text),

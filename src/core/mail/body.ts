@@ -57,12 +57,27 @@ function chosen(part: Part, plain: boolean): Part[] {
  * bytes are read, as they came.
  */
 export function bodyBlocks(raw: Uint8Array, structure: Structure, plain = false, most = Infinity): BodyBlock[] {
-  return chosen(structure.root, plain).map((part) => ({
+  return chosen(structure.root, plain).map((part) => blockOf(raw, structure, part, most));
+}
+
+function blockOf(raw: Uint8Array, structure: Structure, part: Part, most: number): BodyBlock {
+  return {
     kind: part.type === 'text/html' ? 'html' : 'text',
     content: leafText(raw, part, structure.text, most),
     ...(part.flowed && part.type === 'text/plain' && { flowed: part.flowed }),
     ...(part.end - part.start > most && { goesOn: true }),
-  }));
+  };
+}
+
+/** The blocks to show, as the sender meant them, and in plain text where they gave both. What is the same is read once. */
+export function bothBodies(raw: Uint8Array, structure: Structure): { rich: BodyBlock[]; plain: BodyBlock[] } {
+  const read = new Map<Part, BodyBlock>();
+  const of = (part: Part): BodyBlock => {
+    const block = read.get(part) ?? blockOf(raw, structure, part, Infinity);
+    read.set(part, block);
+    return block;
+  };
+  return { rich: chosen(structure.root, false).map(of), plain: chosen(structure.root, true).map(of) };
 }
 
 /** Whether the sender gave the same text as plain and as HTML. */

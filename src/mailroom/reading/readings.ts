@@ -11,7 +11,7 @@ import { attachmentBytes, bodyBlocks, filesOf, hasAlternatives, inlinePictures }
 import { decodeUnlabelled } from '../../core/mail/charset';
 import { decodeEncodedWords } from '../../core/mail/encodedWord';
 import { withoutTurns } from '../../core/text/oneLine';
-import { envelopeOf } from '../../core/mail/envelope';
+import { headOf } from '../../core/mail/envelope';
 import { anchorsOf, linksOf } from '../../core/mail/links';
 import { messageOfStored, type Message, type StoredMessage } from '../../core/mail/message';
 import { textWithout } from '../../core/mail/quoted';
@@ -70,7 +70,7 @@ async function whole({ raw, structure, text }: Message) {
 
 /** What the junk filter goes by, and the same by name, for its evidence. */
 function junkSigns(message: Message) {
-  const reading = readForJunk(message, envelopeOf(message));
+  const reading = readForJunk(message, headOf(message));
   return { features: featuresOf(reading), named: namedFeaturesOf(reading) };
 }
 
@@ -87,7 +87,7 @@ export const readings = {
   attachment: ({ raw, structure }: Message, index: number) =>
     // A copy: what is sent takes all along that it is a part of.
     attachmentBytes(raw, structure, index)?.slice() ?? null,
-  features: (message: Message) => featuresOf(readForJunk(message, envelopeOf(message))),
+  features: (message: Message) => featuresOf(readForJunk(message, headOf(message))),
   /** What an answer quotes of it: its plain text, and its rich one where it has one. */
   quotable: ({ raw, structure, text }: Message) => {
     const rich = bodyBlocks(raw, structure, false, mostOpened).filter(({ kind }) => kind === 'html');
