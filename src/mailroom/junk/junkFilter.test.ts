@@ -10,6 +10,7 @@ import { entryGuards, registerUse, tookByEntry } from '../questions/registerUse'
 import { judgement, filterReport, doubtfulJunk, secondLook } from '../questions/junkReport';
 import { importSetup } from '../commands/setupFile';
 import { exportSetup } from '../questions/setupFile';
+import { rawPackSize } from '../storage/keys';
 import { memoryStore } from '../storage/recordStore';
 import { mailOf, openMailbox, testTime } from '../testing/testing';
 import { undo } from '../commands/undo';
@@ -163,6 +164,44 @@ test('what was judged is not judged again, also after a reload, until a mark tea
   let beside = 0;
   await Promise.all([filterReport(second, telling), second.junk.judge([0, 1, 2], (done) => (beside = done))]);
   expect(judged + beside).toBe(12);
+  second.close();
+});
+
+test('mail that did not come in by its date is judged as it lies in storage: each pack is read once', async () => {
+  const records = new Map<string, unknown>();
+  const first = await begun(records);
+  const days = 4 * rawPackSize;
+  // Its date jumps to and fro over all packs.
+  const list = Array.from({ length: days }, (_, n) => ({
+    ...mailOf(
+      {
+        From: 'd@harbour.example',
+        Date: new Date(Date.UTC(2026, 0, 1 + ((n * 7) % days))).toUTCString(),
+        Subject: `Tide table ${n}`,
+        'Message-ID': `<t${n}@harbour.example>`,
+      },
+      `High water of day ${n}.`,
+    ),
+    place: null,
+  }));
+  await arrive(first, ...list);
+  await first.flush();
+  first.close();
+  const store = memoryStore(records);
+  const read: string[] = [];
+  const second = await openMailbox({
+    ...store,
+    get: (key) => {
+      if (key.startsWith('raw/')) read.push(key);
+      return store.get(key);
+    },
+  });
+  await second.ready();
+  read.length = 0;
+  await filterReport(second, () => undefined);
+  expect(second.columns.count).toBe(days + 12);
+  expect(read).toEqual([...new Set(read)]);
+  expect(read).toHaveLength(5);
   second.close();
 });
 

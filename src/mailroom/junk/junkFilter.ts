@@ -306,7 +306,8 @@ export class JunkRoom {
     wanted: () => boolean,
   ): Promise<void> {
     await this.settle();
-    const list = [...ids].filter((id) => this.fresh[id] !== 1);
+    // In the order in which they lie in storage: each pack of them is read once.
+    const list = [...ids].filter((id) => this.fresh[id] !== 1).sort((a, b) => a - b);
     let done = 0;
     // The next messages are on their way through a worker while these are judged.
     for await (const [slice, found] of ahead([...inSlices(list, sliceSize)], (slice) => this.featuresFor(slice))) {

@@ -23,6 +23,9 @@ const lengthOf = { big: -1, gone: -2, lost: -3 } as const;
 /** The bytes of a message in a record of its own; earlier versions wrote them alone. */
 const bigRecordSchema = z.union([bytes, z.object({ bytes })]);
 
+/** As many packs as two who read one after the other have before them, and one that grows. */
+const packsKept = 4;
+
 interface OpenPack {
   pack: number;
   messages: (StoredMessage | 'big' | 'gone' | 'lost')[];
@@ -31,14 +34,33 @@ interface OpenPack {
 }
 
 export class RawStore {
-  /** The last pack read or written: neighbours are often wanted together, and the last one grows. */
-  private cached: OpenPack | null = null;
+  /**
+   * The packs that were read or written last, the latest at the end: neighbours are often wanted together, also by two who
+   * read at the same time, and the last one grows.
+   */
+  private readonly lately = new Map<number, Promise<OpenPack>>();
 
   constructor(private readonly records: Records) {}
 
+  private remember(pack: number, open: Promise<OpenPack>): void {
+    this.lately.delete(pack);
+    this.lately.set(pack, open);
+    const [oldest] = this.lately.keys();
+    if (this.lately.size > packsKept) this.lately.delete(oldest);
+  }
+
   /** A pack. Throws SpoiltRecord where it can't be read. */
-  private async load(pack: number): Promise<OpenPack> {
-    if (this.cached?.pack === pack) return this.cached;
+  private load(pack: number): Promise<OpenPack> {
+    const open = this.lately.get(pack) ?? this.fetch(pack);
+    this.remember(pack, open);
+    // What failed once may not fail again.
+    open.catch(() => {
+      if (this.lately.get(pack) === open) this.lately.delete(pack);
+    });
+    return open;
+  }
+
+  private async fetch(pack: number): Promise<OpenPack> {
     const key = keyOf.raw(pack);
     const record = await this.records.take(key, rawPackSchema);
     const open: OpenPack = { pack, messages: [], forms: [] };
@@ -58,7 +80,6 @@ export class RawStore {
         }
       }
     }
-    this.cached = open;
     return open;
   }
 
@@ -94,6 +115,7 @@ export class RawStore {
         at += m.bytes.length;
       }
     await this.records.write(keyOf.raw(open.pack), record);
+    this.remember(open.pack, Promise.resolve(open));
   }
 
   /** Writes messages with the ids from `first` on. What storage held beyond `first` never counted, and goes. */
@@ -121,7 +143,6 @@ export class RawStore {
     }
     if (open) writes.push(this.save(open));
     await Promise.all(writes);
-    this.cached = open;
   }
 
   /**
