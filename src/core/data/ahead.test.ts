@@ -12,6 +12,13 @@ test('the next is asked for while one is waited for, none twice, each in its tur
   for await (const nothing of ahead([], fetch)) throw new Error(String(nothing));
 });
 
+test('as many are asked for ahead as is said', async () => {
+  const asked: number[] = [];
+  const fetch = (one: number) => Promise.resolve(asked.push(one));
+  for await (const [one] of ahead([1, 2, 3, 4, 5, 6], fetch, 3)) expect(asked).toHaveLength(Math.min(6, one + 3));
+  expect(asked).toEqual([1, 2, 3, 4, 5, 6]);
+});
+
 test('what fails is thrown when its turn comes, after what came before it; who stops is owed nothing', async () => {
   const had: number[] = [];
   const fetch = (one: number) => (one === 2 ? Promise.reject(new Error('no two')) : Promise.resolve(one));

@@ -51,6 +51,9 @@ const mostEvidence = 12;
 /** Messages that are read and judged at a time. */
 const sliceSize = 64;
 
+/** So many slices are on their way at a time: enough for every worker, and for storage. */
+const slicesAhead = 4;
+
 /** What a message taught; its features are elsewhere. */
 type Lesson = Omit<Taught, 'features'>;
 
@@ -309,8 +312,9 @@ export class JunkRoom {
     // In the order in which they lie in storage: each pack of them is read once.
     const list = [...ids].filter((id) => this.fresh[id] !== 1).sort((a, b) => a - b);
     let done = 0;
-    // The next messages are on their way through a worker while these are judged.
-    for await (const [slice, found] of ahead([...inSlices(list, sliceSize)], (slice) => this.featuresFor(slice))) {
+    // The next messages are on their way through the workers while these are judged.
+    const coming = ahead([...inSlices(list, sliceSize)], (slice) => this.featuresFor(slice), slicesAhead);
+    for await (const [slice, found] of coming) {
       if (!wanted()) return;
       for (const [n, id] of slice.entries()) {
         const features = found[n];

@@ -49,6 +49,7 @@ import { exportSetup } from '../questions/setupFile';
 import { whereWent } from '../questions/whereWent';
 import { whyHere } from '../questions/whyHere';
 import type { Open, ServiceHost } from './host';
+import { progressOf } from './progress';
 
 /** Long questions of which only the newest of each asker is still wanted. */
 class NewestOnly {
@@ -99,8 +100,7 @@ function ofSenders(open: Open, host: ServiceHost) {
     sender: (sender) => senderReport(open.mailbox, senderSchema.parse(sender)),
     toldLately: (told) => toldLately(open.mailbox, toldSchema.array().parse(told)),
     judgement: (id) => judgement(open.mailbox, id),
-    filterReport: (job) =>
-      filterReport(open.mailbox, (done, total) => host.tell({ kind: 'progress', job, done, total })),
+    filterReport: (job) => filterReport(open.mailbox, progressOf(host, job)),
     secondLook: (most, answered) => secondLook(open.mailbox, most, z.array(z.number()).parse(answered)),
     ownAddresses: () => ownAddresses(open.mailbox),
     registerUse: () => registerUse(open.mailbox),
@@ -157,8 +157,9 @@ function ofDecisions(open: Open, host: ServiceHost) {
     habit: (ids, place) => habit(open.mailbox, ids, placeSchema.parse(place)),
     clearOutReport: (asker, choice, of) => {
       const wanted = newest.ask(asker);
+      const told = progressOf(host, asker);
       const reading = (done: number, total: number) => {
-        if (wanted()) host.tell({ kind: 'progress', job: asker, done, total });
+        if (wanted()) told(done, total);
         return wanted();
       };
       return clearOutReport(open.mailbox, clearOutSchema.parse(choice), of && viewSchema.parse(of), reading);

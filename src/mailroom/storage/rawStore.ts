@@ -23,8 +23,8 @@ const lengthOf = { big: -1, gone: -2, lost: -3 } as const;
 /** The bytes of a message in a record of its own; earlier versions wrote them alone. */
 const bigRecordSchema = z.union([bytes, z.object({ bytes })]);
 
-/** As many packs as two who read one after the other have before them, and one that grows. */
-const packsKept = 4;
+/** As many packs as there are in reading at a time where much is read, and one that grows. */
+const packsKept = 8;
 
 interface OpenPack {
   pack: number;
