@@ -26,7 +26,6 @@ test('words of text, subject, sender and links, each once', () => {
   expect(words(reading, 'sender')).toEqual(['ana@harbour.example', 'harbour.example', 'example']);
   expect(words(reading, 'sender name')).toEqual(['ana']);
   expect(words(reading, 'link')).toEqual(['news.harbour.example', 'harbour.example', 'example']);
-  expect(words(reading, 'link path')).toEqual(['tide', 'table']);
 });
 
 test('a script without spaces is read in pairs of characters', () => {

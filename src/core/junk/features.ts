@@ -8,12 +8,8 @@ import { begun, featureKinds, slotOf, slotOfWord, slots, type NamedFeature, type
 import { unitKind } from './unitKinds';
 
 const subjectShape = /!+|\?+/g;
-const markupShape = /<\/?[a-z]+|[a-z-]+=["']?[^\s"'>]{1,20}/g;
 const signalKind = featureKinds.indexOf('signal');
-const textAsWritten = featureKinds.indexOf('text as written');
-const subjectAsWritten = featureKinds.indexOf('subject as written');
 const longestWord = 30;
-const markupRead = 3_000;
 
 /** The words of a text, at least two letters long. Scripts without spaces are read in pairs of characters. */
 function eachWord(kind: number, text: string, visit: Visit): void {
@@ -36,33 +32,13 @@ function eachWord(kind: number, text: string, visit: Visit): void {
   }
 }
 
-/** The words of a text that have capitals, with them; each named without. */
-function eachWrittenWord(kind: number, text: string, lower: string, visit: Visit): void {
-  // Where a letter’s small form is longer the two can’t be held against each other: it is rare, and said by its words anyway.
-  if (lower === text || lower.length !== text.length) return;
-  const start = begun(kind);
-  for (let at = 0; at < text.length; at++) {
-    if (text.charCodeAt(at) === lower.charCodeAt(at)) continue;
-    let [from, to] = [at, at + 1];
-    while (from > 0 && at - from < longestWord && unitKind(text.charCodeAt(from - 1)) === 2) from--;
-    while (to < text.length && to - from < longestWord && unitKind(text.charCodeAt(to)) === 2) to++;
-    let hash = start;
-    for (let i = from; i < to; i++) hash = hashed(hash, text.charCodeAt(i));
-    if (to - from > 1) visit(slotOf(hash), kind, lower, from, to);
-    at = to - 1;
-  }
-}
-
 /** Every feature of a message in turn, with repetitions. */
 function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
   const whole = (kind: number, word: string, says?: string) =>
     visit(slotOfWord(kind, word), kind, word, 0, word.length, says);
-  const text = reading.text.toLowerCase();
-  eachWord(0, text, visit);
-  eachWrittenWord(textAsWritten, reading.text, text, visit);
+  eachWord(0, reading.text.toLowerCase(), visit);
   const subject = reading.subject.toLowerCase().replace(/^(?:(?:re|fwd?)\s*:\s*)+/, '');
   eachWord(1, subject, visit);
-  eachWrittenWord(subjectAsWritten, reading.subject, reading.subject.toLowerCase(), visit);
   for (const marks of subject.match(subjectShape) ?? []) whole(1, marks);
   const address = reading.from.address.toLowerCase();
   whole(2, address);
@@ -73,13 +49,6 @@ function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
       whole(4, host.slice(at));
       at = host.indexOf('.', at) + 1 || -1;
     }
-  for (const path of new Set(reading.links.map((link) => link.path)))
-    for (const word of path.toLowerCase().split(/[^a-z0-9]+/)) if (word.length > 1) whole(5, word);
-  const markup = reading.html
-    .slice(0, markupRead)
-    .replace(/>[^<]*</g, '><')
-    .toLowerCase();
-  for (const word of markup.match(markupShape) ?? []) whole(6, word);
   for (const { name, says } of signalsOf(reading, bulk)) whole(signalKind, name, says);
   eachPiece(reading, visit);
 }

@@ -8,8 +8,8 @@ import { slots } from './slots';
 
 /** One unit of weight. The largest sum of steps stays far below 2³¹. */
 const unit = 2 ** 20;
-/** How dear a mistake is. Chosen on the corpus: between 1 and 10 little changes (docs/junk.md). */
-export const cost = 3;
+/** How dear a mistake is. Chosen on the corpus: between 3 and 10 little changes (docs/junk.md). */
+const cost = 5;
 const give = 1 / (2 * cost);
 
 /** What a message taught, in units of weight for each of its features; above zero: junk. */

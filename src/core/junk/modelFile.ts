@@ -8,7 +8,7 @@ import { JunkModel } from './model';
 
 const magic = [0x57, 0x53, 0x4a, 0x4d];
 /** The version that is written. Its features are those of features.ts: others mean another version. */
-export const modelVersion = 2;
+export const modelVersion = 3;
 const headSize = 15;
 
 /**

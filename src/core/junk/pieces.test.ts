@@ -32,10 +32,8 @@ test('pieces of a sender are told by their name and their whole address', () => 
   );
 });
 
-test('capitals, runs of marks, and how things are built', () => {
+test('runs of marks, and how things are built', () => {
   const reading = read('Bob17 <xz99q@b.test>', 'WIN 100', 'Dear FRIEND, act now!!! http://b17.test/a/9x');
-  expect(of(reading, 'text as written').map(featureWords)).toEqual(['“dear” in its text', '“friend” in its text']);
-  expect(of(reading, 'subject as written').map(featureWords)).toEqual(['“win” in its subject']);
   expect(of(reading, 'marks').map(({ word }) => word)).toEqual(['!!!', '://']);
   expect(of(reading, 'shape').map(featureWords)).toEqual([
     'a sender’s address written like “abc123abc”',

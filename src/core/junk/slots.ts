@@ -12,15 +12,11 @@ export const featureKinds = [
   'sender',
   'sender name',
   'link',
-  'link path',
-  'markup',
   'signal',
   'subject piece',
   'sender piece',
   'marks',
   'shape',
-  'text as written',
-  'subject as written',
 ] as const;
 export type FeatureKind = (typeof featureKinds)[number];
 

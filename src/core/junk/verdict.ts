@@ -23,14 +23,10 @@ const kindWords: Record<Exclude<NamedFeature['kind'], 'signal' | 'shape'>, (word
   sender: (word) => (word.includes('@') ? `the sender ${word}` : `a sender at ${word.includes('.') ? '' : '.'}${word}`),
   'sender name': (word) => `“${word}” in its sender’s name`,
   link: (word) => `a link to ${word.includes('.') ? '' : '.'}${word}`,
-  'link path': (word) => `“${word}” in a link`,
-  markup: (word) => `“${word}” in its HTML`,
   // A piece is told by its word: what both weigh adds up.
   'subject piece': (word) => `“${word}” in its subject`,
   'sender piece': (word) => (word.includes('@') ? `the sender ${word}` : `“${word}” in its sender’s name`),
   marks: (word) => `“${word}” in its text`,
-  'text as written': (word) => `“${word}” in its text`,
-  'subject as written': (word) => `“${word}” in its subject`,
 };
 
 /** A feature in words: `“guaranteed” in its text`. */
