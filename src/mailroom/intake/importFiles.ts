@@ -1,5 +1,6 @@
 // Import: files of mail, streamed, parsed in workers, and added in batches, each whole or not there.
 import { MboxSplitter, sniffMail, type Form } from '../../core/mail/mbox';
+import { mostMessages } from '../../core/mail/mailboxSize';
 import { placeName, type Place } from '../../core/mail/place';
 import type { ImportProgress, ImportReport } from '../border/transfer';
 import { eachFileOf } from './archive';
@@ -68,8 +69,11 @@ function incoming(job: Job, batch: ParsedBatch, form: Form): Incoming[] {
   });
 }
 
+const full = `A mailbox takes in ${messages(mostMessages)} at most, and this one has as many. What came in stays; the rest can go into another Wide Sort, in another profile of the browser.`;
+
 async function add(job: Job, batch: ParsedBatch, form: Form): Promise<void> {
-  const list = incoming(job, batch, form);
+  const all = incoming(job, batch, form);
+  const list = all.slice(0, Math.max(0, mostMessages - job.mailbox.columns.count));
   if (list.length) {
     job.part++;
     job.report.added += list.length;
@@ -83,6 +87,7 @@ async function add(job: Job, batch: ParsedBatch, form: Form): Promise<void> {
   }
   Object.assign(job.progress, { added: job.report.added, already: job.report.already, damaged: job.report.damaged });
   job.tell({ ...job.progress });
+  if (list.length < all.length) throw new NotWritten(full);
 }
 
 /** Hands the batch that is being filled to the workers, and adds what they have done meanwhile. */

@@ -63,7 +63,7 @@ function ranksOf(mailbox: Ordering, by: Lasting): Uint32Array {
   return ranks;
 }
 
-/** More rows than a list has: with the rank above it, the number is still exact. */
+/** More rows than a list has (mailboxSize.ts): with the rank above it, the number is still exact. */
 const span = 2 ** 21;
 
 /** The ids of some rows by their ranks, the lowest first; those at one rank stay as they were, the newest first. */

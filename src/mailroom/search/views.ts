@@ -29,7 +29,7 @@ type Test = (id: number) => boolean;
 /** Filters that were applied and are still looked at; of older ones it is forgotten what was read since. */
 const mostApplied = 12;
 
-/** More ids than a mailbox has: with seconds since 1970 above it, the number is still exact. */
+/** More ids than a mailbox has (mailboxSize.ts): with seconds since 1970 above it, the number is still exact. */
 const idSpan = 2 ** 21;
 /** Dates beyond these, in milliseconds, are a forger's: 1901 to 2106. */
 const [earliest, latest] = [-(2 ** 31) * 1_000, 2 ** 32 * 1_000];
