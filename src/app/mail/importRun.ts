@@ -4,7 +4,7 @@ import { reasonOf } from '../../core/text/sentences';
 import { mailroom } from '../../mailroom/client';
 import { commandId, say } from '../state/desk';
 import { askToKeep } from '../state/keeping';
-import { useMailbox } from '../state/overview';
+import { refresh, useMailbox } from '../state/overview';
 
 /** Brings files in, and tells what it came to. One import at a time. */
 export async function bringIn(files: File[], target: Place | 'line'): Promise<void> {
@@ -28,7 +28,10 @@ export async function bringIn(files: File[], target: Place | 'line'): Promise<vo
   // Mail that nobody promised to keep is not safe here: asked while the person is at it.
   void askToKeep();
   try {
-    useMailbox.setState({ imported: await mailroom.importFiles(job, files, target) });
+    const imported = await mailroom.importFiles(job, files, target);
+    // What it came to and the counts are told together.
+    await refresh();
+    useMailbox.setState({ imported });
   } catch (error) {
     say({
       text: `The import stopped: ${reasonOf(error)}`,

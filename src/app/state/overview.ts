@@ -34,6 +34,8 @@ export const useMailbox = create<MailboxState>(() => ({
 
 let refreshing = false;
 let stale = false;
+/** How long the last answer took, in milliseconds. */
+let took = 0;
 
 /** Asks for the counts again; calls that come while one is under way are answered by one more. */
 export async function refresh(): Promise<void> {
@@ -45,7 +47,9 @@ export async function refresh(): Promise<void> {
   try {
     do {
       stale = false;
+      const asked = performance.now();
       const [overview, begun] = await Promise.all([mailroom.overview(), mailroom.begun()]);
+      took = performance.now() - asked;
       if (begun) noteSeen(overview);
       useMailbox.setState({ overview, begun, revision: overview.revision, broken: null });
     } while (stale);
@@ -55,6 +59,16 @@ export async function refresh(): Promise<void> {
     refreshing = false;
   }
 }
+
+/** So soon after a change the counts are asked for again, in milliseconds. */
+const shortly = 40;
+const longest = 2_000;
+
+/**
+ * While mail comes in all changes several times a second, and the answer takes longer the more there is: asking is given a
+ * fifth of the time at most, the rest is for what comes in. How long to wait, in milliseconds.
+ */
+const untilNext = (took: number): number => Math.min(longest, Math.max(shortly, 4 * took));
 
 let soon: ReturnType<typeof setTimeout> | null = null;
 
@@ -73,10 +87,13 @@ onMailroom((event) => {
   if (event.kind === 'progress') return;
   // Drafts are no mail yet (drafts.ts).
   if (event.kind === 'drafts') return;
-  // Many small changes in a row, as in an import, are one refresh.
-  soon ??= setTimeout(() => {
-    soon = null;
-    void refresh();
-  }, 40);
+  // Many small changes in a row are one refresh.
+  soon ??= setTimeout(
+    () => {
+      soon = null;
+      void refresh();
+    },
+    useMailbox.getState().importing ? untilNext(took) : shortly,
+  );
 });
 void refresh();
