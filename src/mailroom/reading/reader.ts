@@ -49,8 +49,7 @@ export class Reader {
   async many<K extends Kind>(ids: readonly number[], kind: K, given: Given<K>): Promise<(Read<K> | null)[]> {
     const stored: StoredMessage[] = [];
     const which: number[] = [];
-    for (const [at, id] of ids.entries()) {
-      const one = await this.raws.readable(id);
+    for (const [at, one] of (await this.raws.readableAll(ids)).entries()) {
       if (!one) continue;
       which.push(at);
       stored.push(one);

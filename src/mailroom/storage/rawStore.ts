@@ -23,8 +23,9 @@ const lengthOf = { big: -1, gone: -2, lost: -3 } as const;
 /** The bytes of a message in a record of its own; earlier versions wrote them alone. */
 const bigRecordSchema = z.union([bytes, z.object({ bytes })]);
 
-/** As many packs as there are in reading at a time where much is read, and one that grows. */
-const packsKept = 8;
+/** As many packs as there are in reading at a time where much is read, and one that grows; not more than so many bytes. */
+const packsKept = 6;
+const bytesKept = 16 << 20;
 
 interface OpenPack {
   pack: number;
@@ -33,31 +34,52 @@ interface OpenPack {
   forms: Form[];
 }
 
+const sizeOf = ({ messages }: OpenPack): number =>
+  messages.reduce((sum, one) => sum + (typeof one === 'string' ? 0 : one.bytes.length), 0);
+
+/** A pack that was read or written lately, or is being read. `size` in bytes, 0 as long as that is not known. */
+interface LatePack {
+  open: Promise<OpenPack>;
+  size: number;
+}
+
 export class RawStore {
   /**
    * The packs that were read or written last, the latest at the end: neighbours are often wanted together, also by two who
    * read at the same time, and the last one grows.
    */
-  private readonly lately = new Map<number, Promise<OpenPack>>();
+  private readonly lately = new Map<number, LatePack>();
 
   constructor(private readonly records: Records) {}
 
-  private remember(pack: number, open: Promise<OpenPack>): void {
+  private remember(pack: number, late: LatePack): void {
     this.lately.delete(pack);
-    this.lately.set(pack, open);
-    const [oldest] = this.lately.keys();
-    if (this.lately.size > packsKept) this.lately.delete(oldest);
+    this.lately.set(pack, late);
+    let bytes = 0;
+    for (const { size } of this.lately.values()) bytes += size;
+    for (const [oldest, { size }] of this.lately) {
+      if (oldest === pack || (this.lately.size <= packsKept && bytes <= bytesKept)) break;
+      this.lately.delete(oldest);
+      bytes -= size;
+    }
   }
 
   /** A pack. Throws SpoiltRecord where it can't be read. */
   private load(pack: number): Promise<OpenPack> {
-    const open = this.lately.get(pack) ?? this.fetch(pack);
-    this.remember(pack, open);
-    // What failed once may not fail again.
-    open.catch(() => {
-      if (this.lately.get(pack) === open) this.lately.delete(pack);
-    });
-    return open;
+    const known = this.lately.get(pack);
+    const late = known ?? { open: this.fetch(pack), size: 0 };
+    this.remember(pack, late);
+    if (!known)
+      late.open.then(
+        (open) => {
+          late.size = sizeOf(open);
+        },
+        // What failed once may not fail again.
+        () => {
+          if (this.lately.get(pack) === late) this.lately.delete(pack);
+        },
+      );
+    return late.open;
   }
 
   private async fetch(pack: number): Promise<OpenPack> {
@@ -115,7 +137,7 @@ export class RawStore {
         at += m.bytes.length;
       }
     await this.records.write(keyOf.raw(open.pack), record);
-    this.remember(open.pack, Promise.resolve(open));
+    this.remember(open.pack, { open: Promise.resolve(open), size: total });
   }
 
   /** Writes messages with the ids from `first` on. What storage held beyond `first` never counted, and goes. */
@@ -150,12 +172,14 @@ export class RawStore {
    * whatever the store fails by.
    */
   async read(id: number): Promise<StoredMessage | null> {
-    const pack = Math.floor(id / rawPackSize);
-    const open = await this.load(pack);
+    return this.readIn(await this.load(Math.floor(id / rawPackSize)), id);
+  }
+
+  private async readIn(open: OpenPack, id: number): Promise<StoredMessage | null> {
     const at = id % rawPackSize;
     const message = open.messages[at];
     if (message === 'gone') return null;
-    if (message === undefined || message === 'lost') throw new SpoiltRecord(keyOf.raw(pack), 'it is missing');
+    if (message === undefined || message === 'lost') throw new SpoiltRecord(keyOf.raw(open.pack), 'it is missing');
     if (message !== 'big') return message;
     const key = keyOf.big(id);
     const big = await this.records.take(key, bigRecordSchema);
@@ -165,12 +189,24 @@ export class RawStore {
 
   /** The same; null also where they are damaged or missing. Throws only what the store fails by. */
   async readable(id: number): Promise<StoredMessage | null> {
-    try {
-      return await this.read(id);
-    } catch (error) {
-      if (error instanceof SpoiltRecord) return null;
-      throw error;
+    return (await this.readableAll([id]))[0];
+  }
+
+  /** The same of several, in their order: neighbours out of one pack, whoever else reads meanwhile. */
+  async readableAll(ids: readonly number[]): Promise<(StoredMessage | null)[]> {
+    const out: (StoredMessage | null)[] = [];
+    let open: OpenPack | null = null;
+    for (const id of ids) {
+      const pack = Math.floor(id / rawPackSize);
+      try {
+        if (open?.pack !== pack) open = await this.load(pack);
+        out.push(await this.readIn(open, id));
+      } catch (error) {
+        if (!(error instanceof SpoiltRecord)) throw error;
+        out.push(null);
+      }
     }
+    return out;
   }
 
   /** Whether a message's bytes were deleted for good. */
