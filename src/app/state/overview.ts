@@ -34,15 +34,12 @@ export const useMailbox = create<MailboxState>(() => ({
 
 let refreshing = false;
 let stale = false;
+/** Settled once the last that was asked is answered. */
+let answered: Promise<void> = Promise.resolve();
 /** How long the last answer took, in milliseconds. */
 let took = 0;
 
-/** Asks for the counts again; calls that come while one is under way are answered by one more. */
-export async function refresh(): Promise<void> {
-  if (refreshing) {
-    stale = true;
-    return;
-  }
+async function askAnew(): Promise<void> {
   refreshing = true;
   try {
     do {
@@ -58,6 +55,13 @@ export async function refresh(): Promise<void> {
   } finally {
     refreshing = false;
   }
+}
+
+/** Asks for the counts again; calls that come while one is under way are answered by one more. Settled once they are there. */
+export function refresh(): Promise<void> {
+  if (refreshing) stale = true;
+  else answered = askAnew();
+  return answered;
 }
 
 /** So soon after a change the counts are asked for again, in milliseconds. */
