@@ -10,7 +10,6 @@ import { entryGuards, registerUse, tookByEntry } from '../questions/registerUse'
 import { judgement, filterReport, doubtfulJunk, secondLook } from '../questions/junkReport';
 import { importSetup } from '../commands/setupFile';
 import { exportSetup } from '../questions/setupFile';
-import { rawPackSize } from '../storage/keys';
 import { memoryStore } from '../storage/recordStore';
 import { mailOf, openMailbox, testTime } from '../testing/testing';
 import { undo } from '../commands/undo';
@@ -145,64 +144,6 @@ test('a dry run of the line judges all that it may decide about, and saving does
   const done = await changeSetup(mailbox, next(), edits, 'Drew the line', true);
   expect(done).toMatchObject({ ok: true, receipt: { count: 2 } });
   mailbox.close();
-});
-
-test('what was judged is not judged again, also after a reload, until a mark teaches otherwise', async () => {
-  const records = new Map<string, unknown>();
-  const first = await begun(records);
-  await markAll(first);
-  await filterReport(first, () => undefined);
-  await first.flush();
-  first.close();
-  const second = await openMailbox(memoryStore(records));
-  let judged = 0;
-  const telling = (done: number) => (judged = done);
-  await filterReport(second, telling);
-  expect(judged).toBe(0);
-  await act(second, next(), { ids: [0] }, { do: 'mark', junk: true });
-  // Asked twice at once they are judged once.
-  let beside = 0;
-  await Promise.all([filterReport(second, telling), second.junk.judge([0, 1, 2], (done) => (beside = done))]);
-  expect(judged + beside).toBe(12);
-  second.close();
-});
-
-test('mail that did not come in by its date is judged as it lies in storage: each pack is read once', async () => {
-  const records = new Map<string, unknown>();
-  const first = await begun(records);
-  const days = 4 * rawPackSize;
-  // Its date jumps to and fro over all packs.
-  const list = Array.from({ length: days }, (_, n) => ({
-    ...mailOf(
-      {
-        From: 'd@harbour.example',
-        Date: new Date(Date.UTC(2026, 0, 1 + ((n * 7) % days))).toUTCString(),
-        Subject: `Tide table ${n}`,
-        'Message-ID': `<t${n}@harbour.example>`,
-      },
-      `High water of day ${n}.`,
-    ),
-    place: null,
-  }));
-  await arrive(first, ...list);
-  await first.flush();
-  first.close();
-  const store = memoryStore(records);
-  const read: string[] = [];
-  const second = await openMailbox({
-    ...store,
-    get: (key) => {
-      if (key.startsWith('raw/')) read.push(key);
-      return store.get(key);
-    },
-  });
-  await second.ready();
-  read.length = 0;
-  await filterReport(second, () => undefined);
-  expect(second.columns.count).toBe(days + 12);
-  expect(read).toEqual([...new Set(read)]);
-  expect(read).toHaveLength(5);
-  second.close();
 });
 
 test('with five marks of each kind it says how good it is, by messages that it had not seen', async () => {

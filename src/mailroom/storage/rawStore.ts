@@ -124,7 +124,7 @@ export class RawStore {
       messages[i] ??= 'lost';
       forms[i] ??= 'eml';
     }
-    const total = messages.reduce((n, m) => n + (typeof m === 'string' ? 0 : m.bytes.length), 0);
+    const total = sizeOf(open);
     const record = {
       lengths: Int32Array.from(messages, (m) => (typeof m === 'string' ? lengthOf[m] : m.bytes.length)),
       forms: Uint8Array.from(forms, (form) => (form === 'mbox' ? 1 : 0)),

@@ -6,12 +6,12 @@ import { bytes, uint16, uint32, float64 } from './schemas';
 import { traceLineSchema } from './trace';
 
 /** More messages than this no mailbox holds: what says so is damaged. */
-const mostMessages = 1 << 24;
+const mostIds = 1 << 24;
 
 export const metaSchema = z.object({
   /** The journal number that all state packs have reached. */
   seq: z.number().int().min(0),
-  count: z.number().int().min(0).max(mostMessages),
+  count: z.number().int().min(0).max(mostIds),
   places: z.array(z.string()),
   labelSets: z.array(z.array(z.string())),
   traces: z.array(z.array(traceLineSchema)),
