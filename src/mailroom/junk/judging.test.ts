@@ -4,7 +4,7 @@ import { filterReport } from '../questions/junkReport';
 import { rawPackSize } from '../storage/keys';
 import { memoryStore } from '../storage/recordStore';
 import { arrive, begun, markAll, next } from '../testing/junkTesting';
-import { mailOf, openMailbox } from '../testing/testing';
+import { hearsReads, mailOf, openMailbox } from '../testing/testing';
 
 test('what was judged is not judged again, also after a reload, until a mark teaches otherwise', async () => {
   const records = new Map<string, unknown>();
@@ -46,15 +46,8 @@ test('mail that did not come in by its date is judged as it lies in storage: eac
   await arrive(first, ...list);
   await first.flush();
   first.close();
-  const store = memoryStore(records);
-  const read: string[] = [];
-  const second = await openMailbox({
-    ...store,
-    get: (key) => {
-      if (key.startsWith('raw/')) read.push(key);
-      return store.get(key);
-    },
-  });
+  const { store, read } = hearsReads(memoryStore(records), 'raw/');
+  const second = await openMailbox(store);
   await second.ready();
   read.length = 0;
   await filterReport(second, () => undefined);

@@ -37,20 +37,30 @@ export function thinCandidate(
 
 type Thinned = Pick<MailState, 'columns' | 'tables' | 'derived'> & Stored & Readable;
 
+/** Those members of a conversation that count in it, the oldest first. */
+export const membersInOrder = (
+  { date }: Pick<MailState['columns'], 'date'>,
+  members: Uint32Array,
+  counts: (id: number) => boolean,
+): number[] => [...members].filter(counts).sort((a, b) => date[a] - date[b] || a - b);
+
 /** What would go of a message's conversation, and what stays: oldest message first. */
 export const thinVerdicts = async (mailbox: Thinned, id: number): Promise<ThinVerdict[]> =>
-  (await thinVerdictsOf(mailbox, [id]))[0];
+  (
+    await thinVerdictsOf(mailbox, [
+      membersInOrder(mailbox.columns, mailbox.derived.membersOf(id), countsEverywhere(mailbox)),
+    ])
+  )[0];
 
 /**
- * The same of several conversations, in their order. Their messages are read together, as they lie in storage: what is
- * read one conversation after another is mostly waited for.
+ * The same of several conversations, in their order, each given by its members. Their messages are read together, as they
+ * lie in storage: what is read one conversation after another is mostly waited for.
  */
-export async function thinVerdictsOf(mailbox: Thinned, ids: readonly number[]): Promise<ThinVerdict[][]> {
-  const { columns, derived, envelopes } = mailbox;
-  const counts = countsEverywhere(mailbox);
-  const conversations = ids.map((id) =>
-    [...derived.membersOf(id)].filter(counts).sort((a, b) => columns.date[a] - columns.date[b] || a - b),
-  );
+export async function thinVerdictsOf(
+  mailbox: Thinned,
+  conversations: readonly (readonly number[])[],
+): Promise<ThinVerdict[][]> {
+  const { columns, envelopes } = mailbox;
   const all = conversations.flat().sort((a, b) => a - b);
   await envelopes.ensure(all, columns.count);
   const wholes = new Map<number, Read<'whole'> | null>();

@@ -70,6 +70,16 @@ export function storeWithPowerCut(records: Map<string, unknown>, n: number): Rec
   };
 }
 
+/** A store that notes down what is read of it: the keys that begin so. */
+export function hearsReads(inner: RecordStore, prefix: string): { store: RecordStore; read: string[] } {
+  const read: string[] = [];
+  const get: RecordStore['get'] = (key) => {
+    if (key.startsWith(prefix)) read.push(key);
+    return inner.get(key);
+  };
+  return { store: { ...inner, get }, read };
+}
+
 /** Everything that a person could tell apart of a mailbox's state, to compare two. */
 export function stateOf(mailbox: Mailbox) {
   const { columns, tables, setup } = mailbox;
@@ -108,8 +118,8 @@ export function mailOf(fields: Record<string, string>, text = 'Text'): Incoming 
 }
 
 /** A mailbox of the account me@y.test that holds some mail. */
-export async function openWith(list: Incoming[]): Promise<Mailbox> {
-  const mailbox = await openMailbox();
+export async function openWith(list: Incoming[], store = memoryStore()): Promise<Mailbox> {
+  const mailbox = await openMailbox(store);
   const item = { id: 'me', name: 'Me', address: 'me@y.test' };
   await mailbox.exclusive(async () => {
     await mailbox.commit({
