@@ -1,5 +1,5 @@
 // Views: which messages a place or label holds, newest first, narrowed and grouped as asked; and the counts of all.
-import { filled, kept, numbersWhere } from '../../core/data/rows';
+import { kept } from '../../core/data/rows';
 import { keepNewest } from '../../core/data/memo';
 import type { SavedSearch } from '../../core/search/saved';
 import { parseQuery, type Query } from '../../core/search/query';
@@ -8,6 +8,7 @@ import type { LaneWhat } from '../../core/search/lane';
 import type { Setup } from '../../core/line/setup';
 import { noAccount, type Filter, type Lane, type View } from '../border/views';
 import { bit, type StateColumns } from '../state/columns';
+import { DateOrder } from '../state/dateOrder';
 import type { Derived } from '../state/derived';
 import type { Finding } from './finding';
 import { expunged, type Tables } from '../state/internedTables';
@@ -29,35 +30,10 @@ type Test = (id: number) => boolean;
 /** Filters that were applied and are still looked at; of older ones it is forgotten what was read since. */
 const mostApplied = 12;
 
-/** More ids than a mailbox has (mailboxSize.ts): with seconds since 1970 above it, the number is still exact. */
-const idSpan = 2 ** 21;
-/** Dates beyond these, in milliseconds, are a forger's: 1901 to 2106. */
-const [earliest, latest] = [-(2 ** 31) * 1_000, 2 ** 32 * 1_000];
-
-/** All ids by date, newest first; of one moment the later id first. */
-function ordered(date: Float64Array, count: number): Int32Array<ArrayBuffer> {
-  const dates = date.subarray(0, count);
-  if (count > idSpan || dates.some((time) => time < earliest || time >= latest))
-    return numbersWhere(count, () => true).sort((a, b) => date[b] - date[a] || b - a);
-  // Plain numbers sort ten times faster than with a comparison of our own: second and id in one number, then what
-  // stands within the same second is put right.
-  const keys = filled(Float64Array, dates, (time, id) => Math.floor(time / 1_000) * idSpan + id).sort();
-  const order = new Int32Array(count);
-  for (let i = 0; i < count; i++) {
-    const key = keys[count - 1 - i];
-    const id = key - Math.floor(key / idSpan) * idSpan;
-    let at = i;
-    for (; at > 0 && date[order[at - 1]] < date[id]; at--) order[at] = order[at - 1];
-    order[at] = id;
-  }
-  return order;
-}
-
 const isInbox = (view: View): boolean => view.kind === 'place' && view.place === 'inbox';
 
 export class Views {
-  /** All ids, newest first. */
-  private order = new Int32Array(0);
+  private readonly order = new DateOrder();
   private readonly lists = new Map<string, Int32Array>();
   private readonly headLists = new Map<string, Int32Array>();
   private readonly listed = new Map<string, Uint8Array>();
@@ -69,34 +45,21 @@ export class Views {
 
   constructor(private readonly source: ViewSource) {}
 
-  /** All messages, also those that are gone. */
+  /** All messages, also those that are gone; only until the next ones arrive. */
   get newestFirst(): Int32Array {
-    return this.order;
+    return this.order.newestFirst;
   }
 
   /** Orders all messages anew. */
   rebuild(): void {
     const { date, count } = this.source.columns;
-    this.order = ordered(date, count);
+    this.order.rebuild(date, count);
     this.changed();
   }
 
-  /** Takes in messages that arrived: they are merged into the order. */
+  /** Takes in messages that arrived. */
   insert(ids: Int32Array): void {
-    const { date } = this.source.columns;
-    const added = ids.slice().sort((a, b) => date[b] - date[a] || b - a);
-    const merged = new Int32Array(this.order.length + added.length);
-    let i = 0;
-    let j = 0;
-    for (let at = 0; at < merged.length; at++) {
-      const takeNew =
-        j < added.length &&
-        (i >= this.order.length ||
-          date[added[j]] > date[this.order[i]] ||
-          (date[added[j]] === date[this.order[i]] && added[j] > this.order[i]));
-      merged[at] = takeNew ? added[j++] : this.order[i++];
-    }
-    this.order = merged;
+    this.order.insert(ids, this.source.columns.date);
     this.changed();
   }
 
@@ -115,7 +78,7 @@ export class Views {
     if (!list) {
       const { filter, account, lane, tray, ...whole } = view;
       const narrowing = this.narrowing(account, lane, tray);
-      const within = narrowing.length || filter ? this.list(whole as View) : this.order;
+      const within = narrowing.length || filter ? this.list(whole as View) : this.newestFirst;
       const tests = narrowing.length || filter ? narrowing : [this.holds(view)];
       list = kept(within, tests.length === 1 ? tests[0] : (id) => tests.every((test) => test(id)));
       if (!narrowing.length && !filter && isInbox(view)) list = this.asDelivered(list);
@@ -390,7 +353,7 @@ export class Views {
 
   /** The newest messages back to a moment, for counts of the day. */
   *since(time: number): Generator<number> {
-    for (const id of this.order) {
+    for (const id of this.newestFirst) {
       if (this.source.columns.date[id] < time) return;
       yield id;
     }
