@@ -5,6 +5,8 @@ import type { Act, Selection } from '../border/views';
 import type { Changes } from '../post/postOffice';
 import { memoryStore } from '../storage/recordStore';
 import { single, testTime } from '../testing/testing';
+import { Mailbox } from './mailbox';
+import { here } from '../reading/here';
 import { readBatch } from '../reading/readMessages';
 import type { ReadStored } from '../reading/readings';
 import type { Parse } from '../reading/parsePool';
@@ -201,6 +203,21 @@ test('started afresh while files come in and the post office is asked: nothing o
   const { service: later } = await start(post, store);
   expect(await later.begun()).toBe(false);
   expect((await later.overview()).total).toBe(0);
+});
+
+test('once an import has ended, nothing of it need be computed anew at the next opening', async () => {
+  const store = memoryStore();
+  const { service } = await start(testPost({}), store);
+  await service.begin('own');
+  expect(await service.importFiles('job', [mboxOf(700)], 'line')).toMatchObject({ added: 700, error: null });
+  const again = await Mailbox.open(
+    store,
+    () => testTime,
+    () => undefined,
+    here,
+  );
+  expect([again.columns.count, again.derived.complete]).toEqual([700, true]);
+  await again.ready();
 });
 
 test('a message that nobody can take apart is shown as it came, and everything else is answered', async () => {

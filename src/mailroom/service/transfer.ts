@@ -25,9 +25,12 @@ export function transferOf(open: Open, { pool, tell }: ServiceHost) {
       // Should it be cut off, that is told at the next opening. What can't even note it is told by the first batch.
       await noteImporting(mailbox.records, { job, names, target }).catch(() => undefined);
       try {
-        return await importFiles(mailbox, job, files, target, pool.parse, pool.size + 1, control, (progress) =>
+        const report = await importFiles(mailbox, job, files, target, pool.parse, pool.size + 1, control, (progress) =>
           tell({ kind: 'import', progress }),
         );
+        // Who closes the page as soon as all is there finds it opened as quickly as any other time. What fails is tried again.
+        await mailbox.flush().catch(() => undefined);
+        return report;
       } finally {
         imports.delete(job);
         mailbox.filling--;

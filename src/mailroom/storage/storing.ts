@@ -1,5 +1,5 @@
-// Storing behind the journal: the state and its meta soon after a command, and what can be computed anew a little later,
-// so that while mail pours in its large records are written once for many commands.
+// Storing behind the journal: the state and its meta soon after a command, and what can be computed anew once nothing more
+// comes, so that while mail pours in its large records are written once for many commands.
 import { DiskFull } from './guarded';
 import type { Records } from './records';
 import { later } from '../time/turn';
@@ -19,11 +19,15 @@ export interface ToStore {
   trouble(says: string): void;
 }
 
-/** How long after a command the state is stored, and what can be computed anew; in milliseconds. */
+/** How long after a command the state is stored, in milliseconds. */
 const stateSoon = 400;
 /** How long after a write that failed it is tried again. */
 const stateLater = 20_000;
-const anewSoon = 4_000;
+/**
+ * What can be computed anew is stored once there was no command for so long, and at the latest so long after the first one.
+ * Where the page is closed before, all of it has to be read into memory at the next opening before the first rows.
+ */
+const [anewQuiet, anewLatest] = [400, 4_000];
 
 export class Storing {
   private readonly dirty = new Set<number>();
@@ -31,6 +35,8 @@ export class Storing {
   private anew: Promise<void> | null = null;
   private closed = false;
   private failed = false;
+  /** When something last changed; milliseconds, from any moment on. */
+  private changedAt = 0;
 
   constructor(
     private readonly records: Records,
@@ -50,6 +56,7 @@ export class Storing {
   /** Has what changed stored before long. */
   soon(): void {
     if (this.closed) return;
+    this.changedAt = performance.now();
     this.state ??= later(this.failed ? stateLater : stateSoon)
       .then(() => this.flushState())
       .then(
@@ -70,11 +77,19 @@ export class Storing {
         this.state = null;
         if (this.dirty.size) this.soon();
       });
-    this.anew ??= later(anewSoon)
-      .then(() => this.flushAnew())
+    this.anew ??= this.storeAnew().finally(() => (this.anew = null));
+  }
+
+  /** Stores what can be computed anew, and what changes of it meanwhile. */
+  private async storeAnew(): Promise<void> {
+    for (let stored = -Infinity; stored < this.changedAt && !this.closed;) {
+      const begun = performance.now();
+      do await later(anewQuiet);
+      while (performance.now() - this.changedAt < anewQuiet && performance.now() - begun < anewLatest);
+      stored = performance.now();
       // Lost, it is computed anew.
-      .catch(() => undefined)
-      .finally(() => (this.anew = null));
+      await this.flushAnew().catch(() => undefined);
+    }
   }
 
   /** Writes everything that is not written yet. */

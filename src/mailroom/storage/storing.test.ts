@@ -1,0 +1,73 @@
+// What is stored behind the journal, and when: soon after the last command, and all that changes meanwhile.
+import { later } from '../time/turn';
+import { memoryStore } from './recordStore';
+import { Records } from './records';
+import { Storing } from './storing';
+
+/** What follows from commands, here a number, and each of its writings, which takes its time. */
+function storing(takes = 0) {
+  const inner = memoryStore();
+  let changed: number | null = null;
+  const written: number[] = [];
+  const store = {
+    ...inner,
+    set: async (key: string, value: unknown) => {
+      if (takes) await later(takes);
+      await inner.set(key, value);
+      if (key === 'derived/0') written.push((value as { n: number }).n);
+    },
+  };
+  const records = new Records(store, Date.now, () => undefined);
+  const its = new Storing(records, {
+    packs: () => [],
+    meta: () => ['meta', {}],
+    anew: () => {
+      if (changed === null) return [];
+      const n = changed;
+      changed = null;
+      return [['derived/0', { n }]];
+    },
+    trouble: () => undefined,
+  });
+  const change = (n: number) => {
+    changed = n;
+    its.soon();
+  };
+  return { change, written, close: () => its.close() };
+}
+
+const until = async (holds: () => boolean) => {
+  for (let n = 0; !holds() && n < 500; n++) await later(20);
+};
+
+test('what can be computed anew is stored once, after the last of several commands', async () => {
+  const { change, written } = storing();
+  for (let n = 0; n < 8; n++) {
+    change(n);
+    await later(50);
+  }
+  expect(written).toEqual([]);
+  await until(() => written.length > 0);
+  expect(written).toEqual([7]);
+});
+
+test('where commands do not end it is stored all the same', async () => {
+  const { change, written, close } = storing();
+  for (let n = 0; written.length === 0 && n < 1_000; n++) {
+    change(n);
+    await later(20);
+  }
+  expect(written).toHaveLength(1);
+  close();
+});
+
+test('what changes while it is being stored is stored, too', async () => {
+  const { change, written } = storing(100);
+  change(1);
+  await until(() => written.length > 0);
+  change(2);
+  await later(20);
+  change(3);
+  await until(() => written.includes(3));
+  expect(written.at(-1)).toBe(3);
+});
