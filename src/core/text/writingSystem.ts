@@ -1,45 +1,49 @@
 // The writing system of a text (Unicode Script property, UAX #24), by its code of ISO 15924.
 
 /** Scripts that are told apart. Han, kana and Hangul first: Japanese and Korean text also has Han characters. */
-const shapes: readonly (readonly [code: string, shape: RegExp])[] = [
-  ['Jpan', /[\p{Script=Hiragana}\p{Script=Katakana}]/u],
-  ['Kore', /\p{Script=Hangul}/u],
-  ['Hani', /\p{Script=Han}/u],
-  ['Cyrl', /\p{Script=Cyrillic}/u],
-  ['Arab', /\p{Script=Arabic}/u],
-  ['Hebr', /\p{Script=Hebrew}/u],
-  ['Grek', /\p{Script=Greek}/u],
-  ['Thai', /\p{Script=Thai}/u],
-  ['Deva', /\p{Script=Devanagari}/u],
-  ['Beng', /\p{Script=Bengali}/u],
-  ['Taml', /\p{Script=Tamil}/u],
-  ['Armn', /\p{Script=Armenian}/u],
-  ['Geor', /\p{Script=Georgian}/u],
-  ['Ethi', /\p{Script=Ethiopic}/u],
-  ['Khmr', /\p{Script=Khmer}/u],
-  ['Mymr', /\p{Script=Myanmar}/u],
-  ['Latn', /\p{Script=Latin}/u],
+const scripts: readonly (readonly [code: string, ...names: string[]])[] = [
+  ['Jpan', 'Hiragana', 'Katakana'],
+  ['Kore', 'Hangul'],
+  ['Hani', 'Han'],
+  ['Cyrl', 'Cyrillic'],
+  ['Arab', 'Arabic'],
+  ['Hebr', 'Hebrew'],
+  ['Grek', 'Greek'],
+  ['Thai', 'Thai'],
+  ['Deva', 'Devanagari'],
+  ['Beng', 'Bengali'],
+  ['Taml', 'Tamil'],
+  ['Armn', 'Armenian'],
+  ['Geor', 'Georgian'],
+  ['Ethi', 'Ethiopic'],
+  ['Khmr', 'Khmer'],
+  ['Mymr', 'Myanmar'],
+  ['Latn', 'Latin'],
 ];
 
 /** The codes of the scripts that can be told apart. */
-export const scriptCodes: readonly string[] = shapes.map(([code]) => code);
+export const scriptCodes: readonly string[] = scripts.map(([code]) => code);
 
 /** A mostly Han text with this share of kana is Japanese: no Japanese sentence has less. */
 const kanaShare = 0.05;
 const read = 4_000;
 const plainLatin = /^[\0-\x7f]*$/;
 const [japanese, han] = [scriptCodes.indexOf('Jpan'), scriptCodes.indexOf('Hani')];
-const none = shapes.length;
+const none = scripts.length;
 
 /** Of each UTF-16 unit one more than the position of its script; 0 not yet known. Most text is written in few of them. */
 const known = new Uint8Array(0x1_0000);
 
+/** Made when first asked: that takes as long as half the page’s program to begin, and plain Latin text needs none. */
+let shapes: readonly RegExp[] | null = null;
+
 const positionOf = (character: string): number => {
-  const found = shapes.findIndex(([, shape]) => shape.test(character));
+  shapes ??= scripts.map(([, ...names]) => new RegExp(`[${names.map((name) => `\\p{Script=${name}}`).join('')}]`, 'u'));
+  const found = shapes.findIndex((shape) => shape.test(character));
   return found < 0 ? none : found;
 };
 
-/** The position of a script among {@link shapes}, for the character that begins at `at`. */
+/** The position of a script among {@link scripts}, for the character that begins at `at`. */
 function scriptAt(text: string, at: number): number {
   const unit = text.charCodeAt(at);
   // A pair of units is one letter of a rarer script; its second half is by itself of none.
