@@ -3,7 +3,7 @@
 import { daysKept, type JournalHead, jobOf } from '../state/journalHead';
 import type { MailState, Loading, Logged } from '../state/mailState';
 import type { Keeping } from '../storage/stored';
-import { stockOf } from '../storage/stock';
+import { journalOf } from '../storage/stock';
 import { keyOf, statePackSize } from '../storage/keys';
 import type { Writes } from '../storage/storing';
 
@@ -42,7 +42,6 @@ export async function compact(
   mailbox.letGo(n, last + 1);
   await mailbox.flush();
   // What a crash left of an earlier time goes, too.
-  const { journal } = stockOf(await records.keys());
-  for (const seq of journal) if (seq <= last) await records.remove(keyOf.journal(seq));
+  for (const seq of await journalOf(records)) if (seq <= last) await records.remove(keyOf.journal(seq));
   return n;
 }

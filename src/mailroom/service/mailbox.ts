@@ -38,7 +38,7 @@ import { Storing, type Writes } from '../storage/storing';
 import type { DeletedMessage } from '../state/mailState';
 import { expunged, Tables } from '../state/internedTables';
 import { readImporting, type Importing } from '../storage/importing';
-import { missingMessages, type Stock } from '../storage/stock';
+import { missingMessages, stockOf, type Stock } from '../storage/stock';
 import { putUnknown, unknownAfter, type Unknown } from '../commands/putUnknown';
 import { Lasting } from '../time/lasting';
 import { messages } from '../../core/text/sentences';
@@ -164,10 +164,9 @@ export class Mailbox {
 
   private async load(): Promise<void> {
     let derived: ReturnType<Derived['fetch']> = Promise.resolve([]);
-    const state = await readState(this.records, this.columns, {
-      begun: (count) => (derived = this.derived.fetch(count)),
-      reach: (stock) => this.reach(stock, 0),
-    });
+    const cutOff = readImporting(this.records).then((importing) => void (this.cutOff = importing));
+    const hearing = { begun: (count: number) => (derived = this.derived.fetch(count)), reach: this.reach };
+    const [state] = await Promise.all([readState(this.records, this.columns, hearing), cutOff]);
     const { meta, from } = state;
     this.first = state.first;
     if (meta) {
@@ -177,20 +176,16 @@ export class Mailbox {
     const unknown = await this.replay(state);
     this.derived.setAccounts(this.setup.accounts);
     this.derived.load(this.columns.count, await derived);
-    if (state.stock.importing) this.cutOff = await readImporting(this.records);
     this.views.rebuild();
     this.revision = this.seq;
     this.atOpening = this.columns.count;
-    this.tellLost(
-      missingMessages(state.stock, this.columns.count).filter((id) => this.columns.place[id] !== expunged).length,
-    );
     if (unknown.ids.length) await this.exclusive(() => putUnknown(this, unknown));
     this.journalLoaded = new Lasting(() => {
       this.beginRest();
       return this.loadHeads(from);
     });
     this.envelopesLoaded = new Lasting(() => this.journalLoaded.get().then(() => this.loadEnvelopes()));
-    this.allLoaded = new Lasting(() => this.envelopesLoaded.get().then(() => this.loadFollowing(state.stock)));
+    this.allLoaded = new Lasting(() => this.envelopesLoaded.get().then(() => this.loadFollowing()));
     // What it fails by is told when it is asked for.
     void this.restBegun.then(() => this.allLoaded.get()).catch(() => undefined);
     if (this.seq > 0 && this.daysSeen.see(this.now())) this.storeSoon();
@@ -206,7 +201,7 @@ export class Mailbox {
   private async replay(state: ReadState): Promise<Unknown> {
     const replayed = await replay(this, state, {
       apply: (record) => this.apply(record),
-      reach: (count) => this.reach(state.stock, count),
+      reach: async (count) => this.reach(await stockOf(this.records), count),
     });
     this.seq = state.last;
     this.counted = this.columns.count;
@@ -216,9 +211,8 @@ export class Mailbox {
   }
 
   /** How many messages there are bytes or envelopes of, at least `count`. */
-  private async reach(stock: Stock, count: number): Promise<number> {
-    return this.envelopes.reach(stock, await this.raws.reach(stock, count));
-  }
+  private readonly reach = async (stock: Stock, count = 0): Promise<number> =>
+    this.envelopes.reach(stock, await this.raws.reach(stock, count));
 
   private readonly tellLost = (count: number) => count > 0 && this.tell(lostWords(count));
 
@@ -240,8 +234,11 @@ export class Mailbox {
   }
 
   /** Looks through what was read, and threads it: after what is being searched for by then. */
-  private async loadFollowing(stock: Stock): Promise<void> {
+  private async loadFollowing(): Promise<void> {
     await this.finding.underWay();
+    const stock = await stockOf(this.records);
+    const missing = missingMessages(stock, this.atOpening);
+    this.tellLost(missing.filter((id) => this.columns.place[id] !== expunged).length);
     this.tellLost(await lookThrough(this, stock, this.atOpening));
     await this.people.ready();
     await this.rebuildDerived();

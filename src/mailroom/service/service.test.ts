@@ -3,7 +3,8 @@ import { demoSetup } from '../../../demo/setup';
 import { wholeLog } from '../border/log';
 import type { Act, Selection } from '../border/views';
 import type { Changes } from '../post/postOffice';
-import { memoryStore } from '../storage/recordStore';
+import { keyOf } from '../storage/keys';
+import { memoryStore, type RecordStore } from '../storage/recordStore';
 import { single, testTime } from '../testing/testing';
 import { Mailbox } from './mailbox';
 import { here } from '../reading/here';
@@ -100,7 +101,11 @@ test('drafts that can’t be read are told of, and hold up nothing else', async 
   await first.service.begin('demo');
   await first.service.checkNow();
   let broken = false;
-  const failing = { ...store, keys: () => (broken ? Promise.reject(new Error('The disk failed.')) : store.keys()) };
+  const failing: RecordStore = {
+    ...store,
+    keys: (prefix) =>
+      broken && prefix === keyOf.drafts ? Promise.reject(new Error('The disk failed.')) : store.keys(prefix),
+  };
   const { service, clock } = await start(post, failing);
   broken = true;
   await service.checkNow();

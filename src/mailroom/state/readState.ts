@@ -5,7 +5,7 @@ import type { StateColumns } from './columns';
 import { type Records } from '../storage/records';
 import { checkpointSchema, metaSchema, statePackSchema, type Meta } from '../storage/stateRecords';
 import { keyOf, statePackSize } from '../storage/keys';
-import { gapsIn, stockOf, type Stock } from '../storage/stock';
+import { gapsIn, journalOf, stockOf, type Stock } from '../storage/stock';
 
 /** What was read: `meta` is null in a new mailbox, and where no record says how far it goes. */
 export interface ReadState {
@@ -16,7 +16,8 @@ export interface ReadState {
   first: number;
   /** The last record of the journal that there is, or was. */
   last: number;
-  stock: Stock;
+  /** The numbers of the journal's records that there are, ascending. */
+  journal: readonly number[];
   /** Whether records of the journal are missing. */
   gaps: boolean;
   /** Messages of which nothing is known but what the journal says of them; empty where all was read. */
@@ -68,6 +69,7 @@ async function readWithoutMeta(
   records: Records,
   columns: StateColumns,
   stock: Stock,
+  journal: readonly number[],
   { begun, reach }: Hearing,
 ): Promise<Pick<ReadState, 'meta' | 'from' | 'uncertain'>> {
   const checkpoint = await records.read(keyOf.checkpoint, checkpointSchema);
@@ -79,7 +81,7 @@ async function readWithoutMeta(
     return { meta, from: meta.seq, uncertain: idsOf(lost, meta.count) };
   }
   // The journal alone is enough where it begins at its beginning.
-  if (stock.journal[0] === 1) return { meta: null, from: 0, uncertain: [] };
+  if (journal[0] === 1) return { meta: null, from: 0, uncertain: [] };
   const count = await reach(stock);
   const packs = packsOf(count).filter((pack) => stock.state.has(pack));
   const lost = await readPacks(records, columns, keyOf.state, packs);
@@ -91,14 +93,14 @@ async function readWithoutMeta(
   const uncertain = [
     ...numbersWhere(count, (id) => !known.has(Math.floor(id / statePackSize)) || columns.place[id] === 0),
   ];
-  return { meta: null, from: (stock.journal[0] ?? 1) - 1, uncertain };
+  return { meta: null, from: (journal[0] ?? 1) - 1, uncertain };
 }
 
 /** The state with its meta record: what is lost of the packs comes from the checkpoint, or from the whole journal. */
 async function readWithMeta(
   records: Records,
   columns: StateColumns,
-  stock: Stock,
+  journal: readonly number[],
   meta: Meta,
 ): Promise<Pick<ReadState, 'meta' | 'from' | 'uncertain'>> {
   const spoilt = await readPacks(records, columns, keyOf.state, packsOf(meta.count));
@@ -106,7 +108,7 @@ async function readWithMeta(
   if (spoilt.length === 0) return { meta, from: meta.seq, uncertain: [] };
   const checkpoint = await records.read(keyOf.checkpoint, checkpointSchema);
   if (checkpoint === null || checkpoint === 'spoilt')
-    return { meta, from: (stock.journal[0] ?? 1) - 1, uncertain: idsOf(spoilt, meta.count) };
+    return { meta, from: (journal[0] ?? 1) - 1, uncertain: idsOf(spoilt, meta.count) };
   const { count, seq } = checkpoint.meta;
   const older = spoilt.filter((pack) => pack * statePackSize < count);
   const lost = new Set(await readPacks(records, columns, keyOf.checkpointState, older));
@@ -127,27 +129,27 @@ export interface Hearing {
  * from the checkpoint, and all that was done since is replayed; without a checkpoint the journal begins at its beginning.
  */
 export async function readState(records: Records, columns: StateColumns, hearing: Hearing): Promise<ReadState> {
-  const [stored, keys] = await Promise.all([
+  const [stored, journal] = await Promise.all([
     records.read(keyOf.meta, metaSchema).then((meta) => {
       if (meta && meta !== 'spoilt') hearing.begun(meta.count);
       return meta;
     }),
-    records.keys(),
+    journalOf(records),
   ]);
-  const stock = stockOf(keys);
-  if (stored === null && !stock.any)
-    return { meta: null, from: 0, first: 1, last: 0, stock, uncertain: [], gaps: false };
-  const { journal } = stock;
+  // What else lies there takes longer to tell, and is asked only where it has to tell how far the mailbox goes.
+  const stock = stored === null || stored === 'spoilt' ? await stockOf(records) : null;
+  if (stored === null && !stock?.any)
+    return { meta: null, from: 0, first: 1, last: 0, journal, uncertain: [], gaps: false };
   // A new mailbox that was closed before anything but its first commands was written has no meta record yet.
   if (stored === null && journal[0] !== 1) records.tell(`A stored record (${keyOf.meta}) is missing.`);
   const read =
     stored === null || stored === 'spoilt'
-      ? await readWithoutMeta(records, columns, stock, hearing)
-      : await readWithMeta(records, columns, stock, stored);
+      ? await readWithoutMeta(records, columns, stock ?? (await stockOf(records)), journal, hearing)
+      : await readWithMeta(records, columns, journal, stored);
   const first = read.meta?.first ?? journal[0] ?? 1;
   // A mailbox that was found again from its packs alone has a journal that does not begin at its beginning.
   const found = read.meta === null && journal[0] !== 1 ? 1 : 0;
   const last = Math.max(journal.at(-1) ?? 0, read.meta?.seq ?? 0, first - 1, found);
   const gaps = tellGaps(records, journal, first, last);
-  return { ...read, first, last, stock, gaps };
+  return { ...read, first, last, journal, gaps };
 }

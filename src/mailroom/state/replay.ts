@@ -19,7 +19,7 @@ interface Replayed {
 /** Applies the journal's records after `from`; over one that is lost it goes on. */
 export async function replay(
   { columns, records }: Pick<MailState, 'columns'> & Pick<Keeping, 'records'>,
-  { from, stock, uncertain, gaps }: ReadState,
+  { from, journal, uncertain, gaps }: ReadState,
   { apply, reach }: Replaying,
 ): Promise<Replayed> {
   const unknown = new Set(uncertain);
@@ -27,7 +27,7 @@ export async function replay(
   let lost = gaps;
   for await (const { record } of recordsOf(
     records,
-    stock.journal.filter((seq) => seq > from),
+    journal.filter((seq) => seq > from),
   )) {
     lost ||= record === null;
     if (!record) continue;

@@ -34,8 +34,7 @@ export class DraftStore {
 
   /** What was thrown away more than a day ago, or never written in, goes for good. */
   private async load(): Promise<void> {
-    for (const key of await this.records.keys()) {
-      if (!key.startsWith(keyOf.drafts)) continue;
+    for (const key of await this.records.keys(keyOf.drafts)) {
       const read = await this.records.read(key, recordSchema);
       if (read === null || read === 'spoilt') continue;
       const { draft } = read;

@@ -142,9 +142,9 @@ class GuardedStore implements RecordStore {
     });
   }
 
-  async keys(): Promise<string[]> {
+  async keys(prefix?: string): Promise<string[]> {
     this.awake();
-    return (await this.inner.keys()).filter((key) => key !== keyOf.mark);
+    return (await this.inner.keys(prefix)).filter((key) => key !== keyOf.mark);
   }
 
   async clear(): Promise<void> {

@@ -7,30 +7,60 @@ export interface RecordStore {
   get(key: string): Promise<unknown>;
   set(key: string, value: unknown): Promise<void>;
   remove(key: string): Promise<void>;
-  keys(): Promise<string[]>;
+  /** The keys that begin so; all of them where nothing is given. */
+  keys(prefix?: string): Promise<string[]>;
   clear(): Promise<void>;
+}
+
+/** The database, and the store within it. */
+const [database, records] = ['wide-sort', 'records'];
+
+const answered = <T>(request: IDBRequest<T>): Promise<T> =>
+  new Promise((resolve, reject) => {
+    request.onsuccess = () => resolve(request.result);
+    request.onerror = () => reject(request.error ?? new Error('the browser says no more'));
+  });
+
+/**
+ * The keys that begin so, asked of the database itself: localForage goes over all that are there, and so over half of what
+ * stands under them. The database is there already.
+ */
+async function keysFrom(prefix: string): Promise<string[]> {
+  const opening = indexedDB.open(database);
+  // None is made where it was dropped.
+  opening.onupgradeneeded = () => opening.transaction?.abort();
+  const opened = await answered(opening);
+  try {
+    const range = prefix ? IDBKeyRange.bound(prefix, `${prefix}\uffff`) : null;
+    return (await answered(opened.transaction(records).objectStore(records).getAllKeys(range))).map(String);
+  } finally {
+    opened.close();
+  }
 }
 
 /** The browser's store. */
 export function browserStore(): RecordStore {
-  const store = localforage.createInstance({ name: 'wide-sort', storeName: 'records', driver: localforage.INDEXEDDB });
+  const store = localforage.createInstance({ name: database, storeName: records, driver: localforage.INDEXEDDB });
   return {
     get: (key) => store.getItem(key),
     set: async (key, value) => void (await store.setItem(key, value)),
     remove: (key) => store.removeItem(key),
-    keys: () => store.keys(),
+    keys: async (prefix = '') => {
+      await store.ready();
+      return keysFrom(prefix);
+    },
     clear: () => store.clear(),
   };
 }
 
 /** A store in memory, for Node.js and for tests. */
-export function memoryStore(records = new Map<string, unknown>()): RecordStore {
+export function memoryStore(all = new Map<string, unknown>()): RecordStore {
   return {
-    get: async (key) => records.get(key) ?? null,
-    set: async (key, value) => void records.set(key, structuredClone(value)),
-    remove: async (key) => void records.delete(key),
-    keys: async () => [...records.keys()],
-    clear: async () => records.clear(),
+    get: async (key) => all.get(key) ?? null,
+    set: async (key, value) => void all.set(key, structuredClone(value)),
+    remove: async (key) => void all.delete(key),
+    keys: async (prefix = '') => [...all.keys()].filter((key) => key.startsWith(prefix)),
+    clear: async () => all.clear(),
   };
 }
 

@@ -103,12 +103,13 @@ export class Records {
     await this.store.remove(key);
   }
 
-  async keys(): Promise<string[]> {
+  /** The keys that begin so; all of them, where nothing is given: of a large mailbox that takes a while. */
+  async keys(prefix?: string): Promise<string[]> {
     try {
-      return await this.store.keys();
+      return await this.store.keys(prefix);
     } catch {
       await later(pauses[0]);
-      return this.store.keys();
+      return this.store.keys(prefix);
     }
   }
 
@@ -176,7 +177,6 @@ export class Records {
 
   /** Forgets what was set aside of a record: what was deleted for good must not stand there. */
   async forgetAside(key: string): Promise<void> {
-    const of = keyOf.asidesOf(key);
-    for (const one of await this.keys()) if (one.startsWith(of)) await this.remove(one);
+    for (const one of await this.keys(keyOf.asidesOf(key))) await this.remove(one);
   }
 }

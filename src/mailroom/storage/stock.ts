@@ -1,13 +1,10 @@
 // What lies in storage, by the keys alone: what should be there and is not can be told before it is asked for.
 import { keyOf, rawPackSize } from './keys';
+import type { Records } from './records';
 
 export interface Stock {
   /** Whether anything of a mailbox is there. */
   any: boolean;
-  /** Whether an import was under way. */
-  importing: boolean;
-  /** The numbers of all records of the journal, ascending. */
-  journal: number[];
   /** The numbers of the packs that are there. */
   state: ReadonlySet<number>;
   envelopes: ReadonlySet<number>;
@@ -19,20 +16,26 @@ export interface Stock {
 /** What does not belong to a mailbox's mail: copies of spoilt records, and an import that never began. */
 const beside = (key: string): boolean => key.startsWith(keyOf.asides) || key === keyOf.importing;
 
-export function stockOf(keys: readonly string[]): Stock {
-  const numbers = (kind: string): number[] => {
-    const out: number[] = [];
-    for (const key of keys) if (key.startsWith(kind)) out.push(Number(key.slice(kind.length)));
-    return out.filter((n) => Number.isInteger(n) && n >= 0).sort((a, b) => a - b);
-  };
+/** The numbers of the records of a kind, ascending. */
+function numbersOf(keys: readonly string[], kind: string): number[] {
+  const out: number[] = [];
+  for (const key of keys) if (key.startsWith(kind)) out.push(Number(key.slice(kind.length)));
+  return out.filter((n) => Number.isInteger(n) && n >= 0).sort((a, b) => a - b);
+}
+
+/** The numbers of all records of the journal, ascending: quickly, also where a great deal of mail lies beside them. */
+export const journalOf = async (records: Pick<Records, 'keys'>): Promise<number[]> =>
+  numbersOf(await records.keys(keyOf.journals), keyOf.journals);
+
+/** All that lies in storage. Of a large mailbox that takes a while: not before its first rows. */
+export async function stockOf(records: Pick<Records, 'keys'>): Promise<Stock> {
+  const keys = await records.keys();
   return {
     any: keys.some((key) => !beside(key)),
-    importing: keys.includes(keyOf.importing),
-    journal: numbers(keyOf.journals),
-    state: new Set(numbers('state/')),
-    envelopes: new Set(numbers('envelopes/')),
-    raw: new Set(numbers('raw/')),
-    big: new Set(numbers('big/')),
+    state: new Set(numbersOf(keys, 'state/')),
+    envelopes: new Set(numbersOf(keys, 'envelopes/')),
+    raw: new Set(numbersOf(keys, 'raw/')),
+    big: new Set(numbersOf(keys, 'big/')),
   };
 }
 
