@@ -19,7 +19,7 @@ import { tick, tickRange, useDesk } from '../state/desk';
 import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
-import { useTallList, type TallList } from './tallList';
+import { useTallList, type TallList } from '../ui/tallList';
 import { useStanding } from './useStanding';
 import { rowKey } from '../state/ticks';
 import { useNow } from '../ui/useNow';
@@ -144,14 +144,12 @@ export function RowList(props: RowListProps) {
   const total = rows.total ?? 0;
   const height = useRowHeight();
   const list = useTallList(scroller, total, height);
-  const { virtual } = list;
-  const items = virtual.getVirtualItems();
-  const first = items[0]?.index ?? 0;
-  const last = items.at(-1)?.index ?? 0;
+  const first = list.rows[0]?.index ?? 0;
+  const last = list.rows.at(-1)?.index ?? 0;
   const { show } = rows;
   useEffect(() => show(first, last), [show, first, last]);
 
-  const top = Math.min(Math.max(0, Math.floor((virtual.scrollOffset ?? 0) / height + 0.5)), Math.max(0, total - 1));
+  const top = Math.min(Math.max(0, Math.floor(list.scrolled / height + 0.5)), Math.max(0, total - 1));
   useEffect(() => useSight.setState({ first: top }), [top]);
 
   useArriving(scroller);
@@ -191,15 +189,15 @@ export function RowList(props: RowListProps) {
     >
       {above > 0 && <MoreAbove count={above} onGo={toTop} />}
       <div role="rowgroup" style={{ height: list.height, position: 'relative' }}>
-        {items.map((item) => {
-          const row = rows.at(item.index);
+        {list.rows.map(({ index, start }) => {
+          const row = rows.at(index);
           const isOpen =
             row !== undefined &&
             (row.id === open ||
               (grouping.grouped && openConversation !== null && row.conversation === openConversation));
           return (
             <div
-              key={item.key}
+              key={index}
               role="presentation"
               style={{
                 position: 'absolute',
@@ -207,13 +205,13 @@ export function RowList(props: RowListProps) {
                 left: 0,
                 right: 0,
                 height,
-                transform: `translateY(${item.start + list.shift}px)`,
+                transform: `translateY(${start + list.shift}px)`,
               }}
             >
               {row ? (
                 <RowItem
                   row={row}
-                  index={item.index}
+                  index={index}
                   view={view}
                   setup={setup}
                   now={now}
@@ -224,7 +222,7 @@ export function RowList(props: RowListProps) {
                   onTick={onTick}
                 />
               ) : (
-                <EmptyRow index={item.index} />
+                <EmptyRow index={index} />
               )}
             </div>
           );

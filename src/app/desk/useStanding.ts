@@ -2,7 +2,7 @@
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { rowKey } from '../state/ticks';
 import { shiftOf, type Standing } from './standing';
-import type { TallList } from './tallList';
+import type { TallList } from '../ui/tallList';
 import type { Rows } from './useRows';
 
 const touches = ['pointermove', 'pointerdown', 'wheel', 'keydown'] as const;
@@ -44,14 +44,12 @@ interface List {
   held: boolean;
 }
 
-export function useStanding({ virtual, offset, scrollTo }: TallList, list: List): StandingList {
+export function useStanding({ element, scrolled, offset, scrollTo }: TallList, list: List): StandingList {
   const { rows, name, height, held } = list;
   const [more, setMore] = useState({ of: name, above: 0 });
   const seen = useRef<{ name: string; at: Rows['at']; inSight: Standing[]; filling: boolean } | null>(null);
   // What of it somebody has touched. A pointer that only rests where the last page had a button touches nothing.
   const touched = useRef<string | null>(null);
-  const element = virtual.scrollElement;
-  const scrolled = Math.round(virtual.scrollOffset ?? 0);
   useEffect(() => {
     const touch = () => (touched.current = name);
     for (const kind of touches) element?.addEventListener(kind, touch, { passive: true });

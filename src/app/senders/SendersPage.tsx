@@ -1,6 +1,5 @@
 import { bothForms } from '../../core/senders/normal';
 import { ArrowDown, ArrowUp, Check } from 'lucide-react';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import {
@@ -16,6 +15,7 @@ import { UndoSpot } from '../desk/StampBar';
 import { useMailbox } from '../state/overview';
 import { Page } from '../ui/Page';
 import { dayOf, sizeWords } from '../../core/text/time';
+import { useTallList } from '../ui/tallList';
 import { useAnswer } from '../ui/useAnswer';
 import { count, messages } from '../../core/text/sentences';
 import { Waiting } from '../ui/Waiting';
@@ -176,26 +176,20 @@ interface TableBodyProps {
 /** The lines: only those in sight are in the page. */
 function TableBody({ window, onFirst, chosen, onPick }: TableBodyProps) {
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: window?.total ?? 0,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => rowHeight,
-    overscan: 6,
-  });
-  const items = virtual.getVirtualItems();
-  const top = items[0]?.index ?? 0;
+  const list = useTallList(scroller, window?.total ?? 0, rowHeight);
+  const top = list.rows[0]?.index ?? 0;
   useEffect(() => onFirst(top), [top, onFirst]);
   const lineAt = (index: number) => window?.lines[index - window.from];
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="presentation">
-      <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: 'relative' }}>
-        {items.map((item) => {
-          const line = lineAt(item.index);
+      <div role="rowgroup" style={{ height: list.height, position: 'relative' }}>
+        {list.rows.map(({ index, start }) => {
+          const line = lineAt(index);
           return (
             <div
-              key={item.key}
+              key={index}
               role="presentation"
-              style={{ position: 'absolute', insetInline: 0, height: rowHeight, top: item.start }}
+              style={{ position: 'absolute', insetInline: 0, height: rowHeight, top: start + list.shift }}
             >
               {line && (
                 <Line
