@@ -1,13 +1,5 @@
-// The first thing that runs: the mailroom opens the mail, and the rows of the place in the address are made ready,
-// while the rest of the page is still on its way.
-import { askFirstRows } from './desk/firstRows';
-import { readWhere } from './paths';
+// The first thing that runs: the mailroom begins to open the mail, before anything else of the page is there.
+import '../mailroom/startWorker';
 
-const here = readWhere(location.pathname, location.search);
-const view = here?.view ?? { kind: 'place', place: 'inbox' };
-askFirstRows(here && here.account !== null ? { ...view, account: here.account } : view, {
-  grouped: false,
-  elsewhere: true,
-});
-
+void import('./early');
 void import('./main');

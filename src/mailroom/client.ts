@@ -3,11 +3,10 @@ import { proxy, wrap } from 'comlink';
 import type { Mailroom } from './border/mailroom';
 import type { MailroomEvent } from './border/events';
 import type { ArgumentsOf, MethodOf, WorkerSide } from './border/workerSide';
+import { mailroomWorker } from './startWorker';
 
 const listeners = new Set<(event: MailroomEvent) => void>();
-const side = wrap<WorkerSide>(
-  new Worker(new URL('./mailroom.worker.ts', import.meta.url), { type: 'module', name: 'mailroom' }),
-);
+const side = wrap<WorkerSide>(mailroomWorker);
 void side.subscribe(
   proxy((event: MailroomEvent) => {
     for (const listener of listeners) listener(event);
