@@ -229,6 +229,12 @@ export async function archiveAll(page: Page, timeout?: number): Promise<number> 
   return until(page, () => confirm.click(), told('/^Archived .* messages/'), timeout);
 }
 
+/** Marks all of the list as read: nothing is asked before that. */
+export async function readAll(page: Page): Promise<void> {
+  await page.keyboard.press('Control+a');
+  await until(page, () => page.keyboard.press('r'), told('/^Marked .* messages as read/'));
+}
+
 /** Takes that back. */
 export const undoArchive = (page: Page, timeout?: number): Promise<number> =>
   until(page, () => page.keyboard.press('Control+z'), told('/^Undid: Archived/'), timeout);

@@ -2,7 +2,7 @@
 // out what stands whole elsewhere, judging; and the memory that the page takes meanwhile.
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { bringIn, until } from './browser';
+import { bringIn, readAll, until } from './browser';
 import { demoFiles } from './files';
 
 /** Resident memory of the largest renderer process below this one, in megabytes: the page with its workers. */
@@ -113,6 +113,10 @@ export async function measureSize(page: Page): Promise<SizeFigures> {
   const file = await (await saved).path();
   const save = performance.now() - pressed;
   if (statSync(file).size < 1_000) throw new Error('What was saved is empty.');
+  // What is unread stays in any case.
+  await goWithin(page, '/inbox');
+  await page.locator('[role="row"][id]').first().waitFor();
+  await readAll(page);
   const first = await redundant(page);
   // Asked once more on the same page: what is known of each conversation is kept.
   await goWithin(page, '/inbox');
