@@ -43,7 +43,7 @@ interface Read extends ThinCandidate {
   quoted: string[][];
 }
 
-const wordsOf = (lines: readonly string[]): string => ` ${lines.join(' ').split(/\s+/).filter(Boolean).join(' ')} `;
+const wordsOf = (lines: readonly string[]): string => ` ${lines.join(' ').replace(/\s+/g, ' ').trim()} `;
 
 function read(candidate: ThinCandidate): Read {
   const quoted = candidate.texts.map((text) => {

@@ -62,7 +62,8 @@ async function whole({ raw, structure, text }: Message) {
   const html = bodyBlocks(raw, structure).filter((block) => block.kind === 'html');
   const files = filesOf(raw, structure).map(async ({ name, type, bytes }) => `${name} ${type} ${await digest(bytes)}`);
   return {
-    texts: [text, ...html.map((block) => textFromHtml(block.content))],
+    // Where it is HTML alone, that is its text.
+    texts: [...new Set([text, ...html.map((block) => textFromHtml(block.content))])],
     links: html.flatMap((block) => linksOf(block.content)),
     files: await Promise.all(files),
   };

@@ -4,13 +4,14 @@ import type { Envelope } from '../../core/mail/envelopeSchema';
 import { bit } from '../state/columns';
 import type { MailState } from '../state/mailState';
 import type { Stored } from '../storage/stored';
+import { ahead } from '../../core/data/ahead';
 import { inSlices } from '../../core/data/slices';
 import type { Readable } from '../reading/reader';
 import type { Read } from '../reading/readings';
 import { placeTraits } from '../../core/mail/place';
 
-/** Messages that are read at a time. */
-const sliceSize = 64;
+/** Messages that are read at a time, and how many times so many are on their way beside those that are waited for. */
+const [sliceSize, atOnce] = [64, 2];
 
 /** Whether a message counts in its conversation wherever that is seen from: not junk, not thrown away, not unsent. */
 export function countsEverywhere(mailbox: Pick<MailState, 'columns' | 'tables'>): (id: number) => boolean {
@@ -64,9 +65,12 @@ export async function thinVerdictsOf(
   const all = conversations.flat().sort((a, b) => a - b);
   await envelopes.ensure(all, columns.count);
   const wholes = new Map<number, Read<'whole'> | null>();
-  for (const slice of inSlices(all, sliceSize))
-    for (const [n, whole] of (await mailbox.reader.many(slice, 'whole', undefined)).entries())
-      wholes.set(slice[n], whole);
+  const slices = ahead(
+    [...inSlices(all, sliceSize)],
+    (slice) => mailbox.reader.many(slice, 'whole', undefined),
+    atOnce,
+  );
+  for await (const [slice, read] of slices) for (const [n, whole] of read.entries()) wholes.set(slice[n], whole);
   return conversations.map((members) =>
     thin(
       members.map((member) =>
