@@ -115,13 +115,19 @@ function indexing(files: string[], most: number): number {
   return (all - (performance.now() - again)) / 1000 / messages.length;
 }
 
-function python(files: string[]): number | null {
+/** Messages a second that Python’s mailbox and email read of files: the middle of three times, once where it takes long. */
+export function python(files: string[]): number | null {
   try {
     const script = path.join(import.meta.dirname, 'python_import.py');
-    const [messages, seconds] = execFileSync('python3', [script, ...files], { encoding: 'utf8' })
-      .split(' ')
-      .map(Number);
-    return messages / seconds;
+    const rates: number[] = [];
+    for (let seconds = 0; rates.length < 3 && seconds < 15;) {
+      const said = execFileSync('python3', [script, ...files], { encoding: 'utf8' })
+        .split(' ')
+        .map(Number);
+      seconds += said[1];
+      rates.push(said[0] / said[1]);
+    }
+    return rates.toSorted((a, b) => a - b)[Math.floor(rates.length / 2)];
   } catch {
     return null;
   }
