@@ -5,16 +5,20 @@ import { Records } from './records';
 import { Storing } from './storing';
 
 /** What follows from commands, here a number, and each of its writings, which takes its time. */
-function storing(takes = 0) {
+function storing(takes = 0, hears: (n: number) => void = () => undefined) {
   const inner = memoryStore();
   let changed: number | null = null;
   const written: number[] = [];
+  const heard = (n: number) => {
+    written.push(n);
+    hears(n);
+  };
   const store = {
     ...inner,
     set: async (key: string, value: unknown) => {
       if (takes) await later(takes);
       await inner.set(key, value);
-      if (key === 'derived/0') written.push((value as { n: number }).n);
+      if (key === 'derived/0') heard((value as { n: number }).n);
     },
   };
   const records = new Records(store, Date.now, () => undefined);
@@ -70,4 +74,18 @@ test('what changes while it is being stored is stored, too', async () => {
   change(3);
   await until(() => written.includes(3));
   expect(written.at(-1)).toBe(3);
+});
+
+test('what changes at the very moment at which the storing ends is stored, too', async () => {
+  const all = Array.from({ length: 24 }, async (_, turns) => {
+    const its = storing(0, (n) => void (n === 1 && changeAfter()));
+    const changeAfter = async () => {
+      for (let n = 0; n < turns; n++) await Promise.resolve();
+      its.change(2);
+    };
+    its.change(1);
+    await later(1_500);
+    return its.written.at(-1);
+  });
+  expect(await Promise.all(all)).toEqual(all.map(() => 2));
 });

@@ -32,7 +32,7 @@ const [anewQuiet, anewLatest] = [400, 4_000];
 export class Storing {
   private readonly dirty = new Set<number>();
   private state: Promise<void> | null = null;
-  private anew: Promise<void> | null = null;
+  private storingAnew = false;
   private closed = false;
   private failed = false;
   /** When something last changed; milliseconds, from any moment on. */
@@ -77,12 +77,13 @@ export class Storing {
         this.state = null;
         if (this.dirty.size) this.soon();
       });
-    this.anew ??= this.storeAnew().finally(() => (this.anew = null));
+    if (!this.storingAnew) void this.storeAnew();
   }
 
   /** Stores what can be computed anew, and what changes of it meanwhile. */
   private async storeAnew(): Promise<void> {
-    for (let stored = -Infinity; stored < this.changedAt && !this.closed;) {
+    this.storingAnew = true;
+    for (let stored = -Infinity; stored <= this.changedAt && !this.closed;) {
       const begun = performance.now();
       do await later(anewQuiet);
       while (performance.now() - this.changedAt < anewQuiet && performance.now() - begun < anewLatest);
@@ -90,6 +91,8 @@ export class Storing {
       // Lost, it is computed anew.
       await this.flushAnew().catch(() => undefined);
     }
+    // In the same breath as the last look at what changed: what changes from now on begins anew.
+    this.storingAnew = false;
   }
 
   /** Writes everything that is not written yet. */
