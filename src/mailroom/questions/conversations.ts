@@ -10,7 +10,7 @@ import type { Judging } from '../junk/junkFilter';
 import type { Viewing } from '../search/searching';
 import { isLate, rowOf, type RowSource } from './row';
 import { expunged } from '../state/internedTables';
-import { countsEverywhere, thinVerdicts } from '../search/thinning';
+import { countsEverywhere, membersInOrder, thinVerdicts } from '../search/thinning';
 
 /** Names of a conversation's row: the last ones to write. */
 const mostPeople = 4;
@@ -22,12 +22,14 @@ export function seenFrom(
   view: View,
   elsewhere: boolean,
 ): number[] {
-  const { date, place } = mailbox.columns;
+  const { place } = mailbox.columns;
   const holds = mailbox.views.holding(view);
   const counts = countsEverywhere(mailbox);
-  return [...mailbox.derived.membersOf(id)]
-    .filter((member) => place[member] !== expunged && (member === id || holds(member) || (elsewhere && counts(member))))
-    .sort((a, b) => date[a] - date[b] || a - b);
+  return membersInOrder(
+    mailbox.columns,
+    mailbox.derived.membersOf(id),
+    (member) => place[member] !== expunged && (member === id || holds(member) || (elsewhere && counts(member))),
+  );
 }
 
 function countsOf(

@@ -38,7 +38,7 @@ export function thinCandidate(
 
 type Thinned = Pick<MailState, 'columns' | 'tables' | 'derived'> & Stored & Readable;
 
-/** Those members of a conversation that count in it, the oldest first. */
+/** Those members of a conversation that `counts` says, the oldest first. */
 export const membersInOrder = (
   { date }: Pick<MailState['columns'], 'date'>,
   members: Uint32Array,
@@ -46,12 +46,11 @@ export const membersInOrder = (
 ): number[] => [...members].filter(counts).sort((a, b) => date[a] - date[b] || a - b);
 
 /** What would go of a message's conversation, and what stays: oldest message first. */
-export const thinVerdicts = async (mailbox: Thinned, id: number): Promise<ThinVerdict[]> =>
-  (
-    await thinVerdictsOf(mailbox, [
-      membersInOrder(mailbox.columns, mailbox.derived.membersOf(id), countsEverywhere(mailbox)),
-    ])
-  )[0];
+export async function thinVerdicts(mailbox: Thinned, id: number): Promise<ThinVerdict[]> {
+  const members = membersInOrder(mailbox.columns, mailbox.derived.membersOf(id), countsEverywhere(mailbox));
+  const [verdicts] = await thinVerdictsOf(mailbox, [members]);
+  return verdicts;
+}
 
 /**
  * The same of several conversations, in their order, each given by its members. Their messages are read together, as they

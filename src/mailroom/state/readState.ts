@@ -136,16 +136,17 @@ export async function readState(records: Records, columns: StateColumns, hearing
     }),
     journalOf(records),
   ]);
-  // What else lies there takes longer to tell, and is asked only where it has to tell how far the mailbox goes.
-  const stock = stored === null || stored === 'spoilt' ? await stockOf(records) : null;
-  if (stored === null && !stock?.any)
-    return { meta: null, from: 0, first: 1, last: 0, journal, uncertain: [], gaps: false };
-  // A new mailbox that was closed before anything but its first commands was written has no meta record yet.
-  if (stored === null && journal[0] !== 1) records.tell(`A stored record (${keyOf.meta}) is missing.`);
-  const read =
-    stored === null || stored === 'spoilt'
-      ? await readWithoutMeta(records, columns, stock ?? (await stockOf(records)), journal, hearing)
-      : await readWithMeta(records, columns, journal, stored);
+  let read: Pick<ReadState, 'meta' | 'from' | 'uncertain'>;
+  if (stored !== null && stored !== 'spoilt') read = await readWithMeta(records, columns, journal, stored);
+  else {
+    // All that lies there takes longer to tell, and is asked only where nothing else says how far the mailbox goes.
+    const stock = await stockOf(records);
+    if (stored === null && !stock.any)
+      return { meta: null, from: 0, first: 1, last: 0, journal, uncertain: [], gaps: false };
+    // A new mailbox that was closed before anything but its first commands was written has no meta record yet.
+    if (stored === null && journal[0] !== 1) records.tell(`A stored record (${keyOf.meta}) is missing.`);
+    read = await readWithoutMeta(records, columns, stock, journal, hearing);
+  }
   const first = read.meta?.first ?? journal[0] ?? 1;
   // A mailbox that was found again from its packs alone has a journal that does not begin at its beginning.
   const found = read.meta === null && journal[0] !== 1 ? 1 : 0;
