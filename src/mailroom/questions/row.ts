@@ -36,6 +36,7 @@ export function rowOf(mailbox: RowSource, id: number): Row {
   const envelope = envelopes.get(id);
   const place = tables.place(columns.place[id]);
   const bits = columns.bits[id];
+  const { account, own } = derived.whose(id, envelope);
   return {
     id,
     from: envelope.from,
@@ -51,8 +52,8 @@ export function rowOf(mailbox: RowSource, id: number): Row {
     attachments: envelope.attachments.length,
     labels: tables.labelSets.items[columns.labels[id]] ?? [],
     place,
-    account: setup.accounts[derived.account(id)]?.id ?? null,
-    own: derived.isOwn(id),
+    account: setup.accounts[account]?.id ?? null,
+    own,
     conversation: derived.conversation[id],
     silenced: (bits & bit.silenced) !== 0,
     ink: rowInk(mailbox, id),

@@ -20,7 +20,7 @@ export async function rows(
   to: number,
 ): Promise<RowWindow> {
   // In another order than by date, what comes first is not known before all is.
-  await (grouping.order ? orderReady(mailbox, view, grouping) : mailbox.views.readySoFar(view));
+  await (grouping.order ? orderReady(mailbox, view, grouping) : mailbox.views.readySoFar(view, grouping.grouped));
   const { columns, views } = mailbox;
   const { grouped, elsewhere } = grouping;
   for (let tries = 1; ; tries++) {

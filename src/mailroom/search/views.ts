@@ -169,11 +169,20 @@ export class Views {
     }
   }
 
+  /** Whether a view can be listed, one row for each message, by the state alone: by nothing that is computed of messages. */
+  private isPlain(view: View): boolean {
+    const { account, filter, lane, kind } = view;
+    if (kind === 'found' || kind === 'damaged' || account !== undefined || lane) return false;
+    if (filter?.by === 'alone' || filter?.by === 'attachments') return false;
+    return !isInbox(view) || this.source.setup.trays.length === 0;
+  }
+
   /**
    * Settled once a view can be listed so far: what a query finds is told from what was looked through, as long as
-   * {@link lookedThrough} says so.
+   * {@link lookedThrough} says so. After a crash rows of one message each need not wait for what is made anew.
    */
-  async readySoFar(view: View): Promise<void> {
+  async readySoFar(view: View, grouped: boolean): Promise<void> {
+    if (!grouped && this.isPlain(view)) return;
     const query = this.earlyQuery(view);
     if (!query || !this.source.derived.complete) return this.ready(view);
     await this.source.finding.readySoFar(query);

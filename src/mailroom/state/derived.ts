@@ -226,6 +226,13 @@ export class Derived {
     return above !== null && this.isOwn(above);
   }
 
+  /** The position of a message's account, and whether it is the person's own: by its envelope, while not {@link complete}. */
+  whose(id: number, envelope: Envelope): { account: number; own: boolean } {
+    if (this.complete) return { account: this.account(id), own: this.isOwn(id) };
+    const [account, , facts] = this.read(envelope);
+    return { account: account - 1, own: (facts & factBit.own) !== 0 };
+  }
+
   /** The position of a message's account; -1 for none. */
   account(id: number): number {
     return this.accountColumn[id] - 1;
