@@ -6,11 +6,11 @@ import { JunkModel, learnAll, manyRounds } from './model';
 
 const examples = corpusExamples();
 
-test('five folds: 1-AUC at most 0.03 %, at least 93 % of junk caught where 0.1 % of good mail is lost', async () => {
+test('five folds: 1-AUC at most 0.025 %, at least 96 % of junk caught where 0.1 % of good mail is lost', async () => {
   const { good, junk, auc1, recall01 } = figuresOf(await crossValidate(examples, 5, 1));
   expect([good, junk]).toEqual([4_150, 1_896]);
-  expect(auc1).toBeLessThan(0.03);
-  expect(recall01).toBeGreaterThan(93);
+  expect(auc1).toBeLessThan(0.025);
+  expect(recall01).toBeGreaterThan(96);
 });
 
 test('early to late: learned from easy-ham-1 and spam-1, the rest is judged', () => {
@@ -19,5 +19,5 @@ test('early to late: learned from easy-ham-1 and spam-1, the rest is judged', ()
   const model = new JunkModel();
   learnAll(model, early, manyRounds, 1);
   const { auc1 } = figuresOf(late.map(({ features, junk }) => ({ margin: model.margin(features), junk })));
-  expect(auc1).toBeLessThan(1.5);
+  expect(auc1).toBeLessThan(1.1);
 });

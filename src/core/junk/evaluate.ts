@@ -1,7 +1,7 @@
 // How good a model is: cross-validation, and the figures that the trade compares by (Cormack and Lynam, TREC 2005 spam
 // track overview: 1-AUC in per cent; junk caught where so many good messages are lost).
 import { learnAll, JunkModel, manyRounds, randomFrom, shuffled, type Example } from './model';
-import { mostRefined, refine, type Taught } from './refining';
+import { refine, refinedOf, type Taught } from './refining';
 
 /** A message that was judged: its margin, and what it is. */
 export interface Judged {
@@ -105,18 +105,19 @@ export async function judgeOnline(
   turn: (done: number) => Promise<void> | void = () => undefined,
 ): Promise<{ judged: Judged[]; marks: number }> {
   const model = base.copy();
-  const newest: Taught[] = [];
+  const taught: Taught[] = [];
   const judged: Judged[] = [];
-  let marks = 0;
   for (const { features, junk } of examples) {
     const margin = model.margin(features);
     judged.push({ margin, junk });
     if (judged.length % 1_000 === 0) await turn(judged.length);
     if (errorsOnly && margin > 0 === junk && Math.abs(margin) > doubt) continue;
-    newest.push({ features, junk, step: model.learn(features, junk) });
-    if (newest.length > mostRefined) newest.shift();
-    refine(model, newest, 1);
-    marks++;
+    taught.push({ features, junk, step: model.learn(features, junk) });
+    refine(
+      model,
+      refinedOf(taught.length, 1).map((at) => taught[at]),
+      1,
+    );
   }
-  return { judged, marks };
+  return { judged, marks: taught.length };
 }

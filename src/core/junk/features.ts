@@ -3,13 +3,23 @@ import { hashed } from '../data/hash';
 import { domainOf, domainsUp } from '../mail/address';
 import { signalsOf } from './signals';
 import type { JunkReading } from './junkReading';
+import { eachLetters, wordAround } from './letters';
 import { eachPiece } from './pieces';
-import { begun, featureKinds, slotOf, slotOfWord, slots, type NamedFeature, type Visit } from './slots';
+import {
+  begun,
+  featureKinds,
+  firstLetterSlot,
+  longestWord,
+  slotOf,
+  slotOfWord,
+  slots,
+  type NamedFeature,
+  type Visit,
+} from './slots';
 import { unitKind } from './unitKinds';
 
 const subjectShape = /!+|\?+/g;
 const signalKind = featureKinds.indexOf('signal');
-const longestWord = 30;
 
 /** The words of a text, at least two letters long. Scripts without spaces are read in pairs of characters. */
 function eachWord(kind: number, text: string, visit: Visit): void {
@@ -36,7 +46,8 @@ function eachWord(kind: number, text: string, visit: Visit): void {
 function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
   const whole = (kind: number, word: string, says?: string) =>
     visit(slotOfWord(kind, word), kind, word, 0, word.length, says);
-  eachWord(0, reading.text.toLowerCase(), visit);
+  const text = reading.text.toLowerCase();
+  eachWord(0, text, visit);
   const subject = reading.subject.toLowerCase().replace(/^(?:(?:re|fwd?)\s*:\s*)+/, '');
   eachWord(1, subject, visit);
   for (const marks of subject.match(subjectShape) ?? []) whole(1, marks);
@@ -51,6 +62,7 @@ function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
     }
   for (const { name, says } of signalsOf(reading, bulk)) whole(signalKind, name, says);
   eachPiece(reading, visit);
+  eachLetters(reading, text, visit);
 }
 
 // Which message last touched a slot: cheaper by far than a set for each message. Bytes, so that it stays in the cache.
@@ -79,8 +91,9 @@ export function featuresOf(reading: JunkReading, bulk = true): Uint32Array<Array
 export function namedFeaturesOf(reading: JunkReading, bulk = true): NamedFeature[] {
   const out = new Map<number, NamedFeature>();
   eachFeature(reading, bulk, (slot, kind, source, from, to, says) => {
-    if (!out.has(slot))
-      out.set(slot, { slot, kind: featureKinds[kind], word: source.slice(from, to), says: says ?? null });
+    if (out.has(slot)) return;
+    const word = slot < firstLetterSlot ? source.slice(from, to) : wordAround(source, from, to);
+    out.set(slot, { slot, kind: featureKinds[kind], word, says: says ?? null });
   });
   return [...out.values()];
 }

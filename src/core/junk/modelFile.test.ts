@@ -47,7 +47,7 @@ test.each([
   [
     'a newer version',
     (bytes: Uint8Array) => bytes.fill(modelVersion + 1, 4, 5),
-    /^This model has version 4, which is newer/,
+    /^This model has version 5, which is newer/,
   ],
   ['an older version', (bytes: Uint8Array) => bytes.fill(1, 4, 5), /^An earlier version made it/],
   ['other features', (bytes: Uint8Array) => bytes.fill(9, 5, 6), /^This model was made for other features/],

@@ -1,15 +1,18 @@
 // The model as a file: short, exact, and refused with the reason where it is cut, spoilt, or newer than this program.
 //
-//     "WSJM"  version  slot bits  shift  count of weights (4 bytes)  checksum (4 bytes)  then for each weight that is
-//     not zero: how many slots further (varint), and the weight divided by 2^shift (zigzag varint).
+//     "WSJM"  version  word bits  shift  count of weights (4 bytes)  checksum (4 bytes)  then for each weight that is
+//     not zero a varint: eight times how many slots lie between, and up to 6 how large the weight divided by 2^shift is
+//     (zigzag, less one), or 7, and by how much it is larger as another varint. Most weights take one byte.
 import { hashOf } from '../data/hash';
-import { slotBits, slots } from './slots';
+import { slots, wordBits } from './slots';
 import { JunkModel } from './model';
 
 const magic = [0x57, 0x53, 0x4a, 0x4d];
 /** The version that is written. Its features are those of features.ts: others mean another version. */
-export const modelVersion = 3;
+export const modelVersion = 4;
 const headSize = 15;
+/** What says that a weight is larger. */
+const beyond = 7;
 
 /**
  * Writes a model. `shift`: how many of the lowest bits of each weight are rounded away; 0 keeps it exactly, 12 is
@@ -21,18 +24,19 @@ export function writeModel({ weights }: JunkModel, shift = 0): Uint8Array<ArrayB
     for (; n >= 0x80; n = Math.floor(n / 0x80)) body.push((n % 0x80) | 0x80);
     body.push(n);
   };
-  let [last, count] = [0, 0];
+  let [last, count] = [-1, 0];
   for (const [slot, weight] of weights.entries()) {
     const rounded = Math.round(weight / 2 ** shift);
     if (rounded === 0) continue;
-    varint(slot - last);
-    varint(rounded < 0 ? -rounded * 2 - 1 : rounded * 2);
+    const size = rounded < 0 ? -rounded * 2 - 2 : rounded * 2 - 1;
+    varint((slot - last - 1) * 8 + Math.min(size, beyond));
+    if (size >= beyond) varint(size - beyond);
     last = slot;
     count++;
   }
   const out = new Uint8Array(headSize + body.length);
   out.set(magic);
-  out.set([modelVersion, slotBits, shift], 4);
+  out.set([modelVersion, wordBits, shift], 4);
   out.set(body, headSize);
   const view = new DataView(out.buffer);
   view.setUint32(7, count);
@@ -53,7 +57,7 @@ export function readModel(bytes: Uint8Array): ModelResult {
   if (bytes[4] < modelVersion) return no('An earlier version made it, which read mail otherwise.', true);
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const shift = bytes[6];
-  if (bytes[5] !== slotBits || shift > 24) return no('This model was made for other features than this program reads.');
+  if (bytes[5] !== wordBits || shift > 24) return no('This model was made for other features than this program reads.');
   if (hashOf(bytes.subarray(headSize)) !== view.getUint32(11)) return no('This model is cut off or spoilt.');
   const weights = new Int32Array(slots);
   let at = headSize;
@@ -66,12 +70,13 @@ export function readModel(bytes: Uint8Array): ModelResult {
       factor *= 0x80;
     }
   };
-  let slot = 0;
+  let slot = -1;
   for (let left = view.getUint32(7); left > 0; left--) {
-    slot += varint();
     const n = varint();
+    slot += Math.floor(n / 8) + 1;
+    const size = n % 8 < beyond ? n % 8 : beyond + varint();
     if (slot >= slots || at > bytes.length) return no('This model is cut off or spoilt.');
-    weights[slot] = (n % 2 ? -(n + 1) / 2 : n / 2) * 2 ** shift;
+    weights[slot] = (size % 2 ? (size + 1) / 2 : -(size + 2) / 2) * 2 ** shift;
   }
   return { ok: true, model: new JunkModel(weights) };
 }

@@ -69,13 +69,25 @@ function piecesOf(kind: number, text: string, visit: Visit, whole = text.length)
   }
 }
 
-/** A shape as a person reads it: `Aa9` is `Abc123`. */
-const shapeWords = (like: string): string =>
-  like.replace(/Aa|A|a|9/g, (run) => ({ Aa: 'Abc', A: 'ABC', a: 'abc' })[run] ?? '123');
+/** What has a shape, in words. */
+const shaped: Record<string, string> = {
+  address: 'a sender’s address',
+  name: 'a sender’s name',
+  subject: 'a subject',
+  path: 'a link',
+  host: 'a link to a host',
+};
 
-function builtLike(what: string, says: string, like: string, visit: Visit): void {
+/** The word of a shape as a person reads it: `address Aa9` is a sender’s address written like “Abc123”. */
+export function shapeWords(word: string): string {
+  const [what, like] = [word.slice(0, word.indexOf(' ')), word.slice(word.indexOf(' ') + 1)];
+  const example = like.replace(/Aa|A|a|9/g, (run) => ({ Aa: 'Abc', A: 'ABC', a: 'abc' })[run] ?? '123');
+  return `${shaped[what]} written like “${example}”`;
+}
+
+function builtLike(what: string, like: string, visit: Visit): void {
   const word = `${what} ${like}`;
-  visit(slotOfWord(shape, word), shape, word, 0, word.length, `${says} written like “${shapeWords(like)}”`);
+  visit(slotOfWord(shape, word), shape, word, 0, word.length);
 }
 
 /** Every piece and shape of a message in turn, with repetitions. */
@@ -86,21 +98,9 @@ export function eachPiece({ subject, from, text, links }: JunkReading, visit: Vi
   const name = `^${from.name.slice(0, mostTaken)} `.toLowerCase();
   piecesOf(senderPiece, `${name}${from.address.slice(0, mostTaken).toLowerCase()}`, visit, name.length);
   marksOf(text, visit);
-  const built = (what: string, says: string, value: string) => builtLike(what, says, shapeOf(value), visit);
-  built('address', 'a sender’s address', from.address.slice(0, Math.max(0, from.address.lastIndexOf('@'))));
-  built('name', 'a sender’s name', from.name);
-  built('subject', 'a subject', subject);
-  const each = (what: string, says: string, values: string[]) => {
-    for (const value of new Set(values.map(shapeOf))) builtLike(what, says, value, visit);
-  };
-  each(
-    'path',
-    'a link',
-    links.map((link) => link.path),
-  );
-  each(
-    'host',
-    'a link to a host',
-    links.map((link) => link.host),
-  );
+  builtLike('address', shapeOf(from.address.slice(0, Math.max(0, from.address.lastIndexOf('@')))), visit);
+  builtLike('name', shapeOf(from.name), visit);
+  builtLike('subject', shapeOf(subject), visit);
+  for (const like of new Set(links.map(({ path }) => shapeOf(path)))) builtLike('path', like, visit);
+  for (const like of new Set(links.map(({ host }) => shapeOf(host)))) builtLike('host', like, visit);
 }

@@ -1,5 +1,6 @@
 // The verdict: a score from 0 to 100, and the evidence behind it in words.
-import type { JunkModel } from './model';
+import { sharesOf, type JunkModel } from './model';
+import { shapeWords } from './pieces';
 import type { NamedFeature } from './slots';
 
 /** How steep the score is around the middle: a clear case (a margin of ±1) has 98, or 2. */
@@ -17,21 +18,26 @@ export interface Evidence {
   weight: number;
 }
 
-const kindWords: Record<Exclude<NamedFeature['kind'], 'signal' | 'shape'>, (word: string) => string> = {
-  text: (word) => `“${word}” in its text`,
-  subject: (word) => `“${word}” in its subject`,
+/** A word without what it ends with where it stands: “free.” is “free”. */
+const plain = (word: string): string => word.replace(/^[.'’@-]+|[.'’@-]+$/g, '') || word;
+
+const kindWords: Record<Exclude<NamedFeature['kind'], 'signal'>, (word: string) => string> = {
+  text: (word) => `“${plain(word)}” in its text`,
+  subject: (word) => `“${plain(word)}” in its subject`,
   sender: (word) => (word.includes('@') ? `the sender ${word}` : `a sender at ${word.includes('.') ? '' : '.'}${word}`),
-  'sender name': (word) => `“${word}” in its sender’s name`,
+  'sender name': (word) => `“${plain(word)}” in its sender’s name`,
   link: (word) => `a link to ${word.includes('.') ? '' : '.'}${word}`,
   // A piece is told by its word: what both weigh adds up.
-  'subject piece': (word) => `“${word}” in its subject`,
-  'sender piece': (word) => (word.includes('@') ? `the sender ${word}` : `“${word}” in its sender’s name`),
+  'subject piece': (word) => `“${plain(word)}” in its subject`,
+  'sender piece': (word) => (word.includes('@') ? `the sender ${word}` : `“${plain(word)}” in its sender’s name`),
   marks: (word) => `“${word}” in its text`,
+  shape: shapeWords,
+  'text piece': (word) => `“${plain(word)}” in its text`,
 };
 
 /** A feature in words: `“guaranteed” in its text`. */
 export function featureWords({ kind, word, says }: Pick<NamedFeature, 'kind' | 'word' | 'says'>): string {
-  return kind === 'signal' || kind === 'shape' ? (says ?? word) : kindWords[kind](word);
+  return kind === 'signal' ? (says ?? word) : kindWords[kind](word);
 }
 
 /**
@@ -39,10 +45,10 @@ export function featureWords({ kind, word, says }: Pick<NamedFeature, 'kind' | '
  * what is said twice adds up.
  */
 export function evidenceAmong(model: JunkModel, features: readonly NamedFeature[], most: number): Evidence[] {
-  const unit = 2 ** 20 * Math.sqrt(features.length || 1);
+  const shares = sharesOf(features.map(({ slot }) => slot));
   const out = new Map<string, number>();
   for (const feature of features) {
-    const weight = model.weights[feature.slot] / unit;
+    const weight = model.weight(feature.slot, shares);
     if (weight === 0) continue;
     const says = featureWords(feature);
     out.set(says, (out.get(says) ?? 0) + weight);

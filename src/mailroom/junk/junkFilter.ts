@@ -8,7 +8,7 @@ import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
 import { namedSender, withSender, type SenderSignal } from '../../core/junk/senderFeatures';
 import { JunkModel } from '../../core/junk/model';
-import { mostRefined, refine, type Taught } from '../../core/junk/refining';
+import { refine, refinedOf, type Taught } from '../../core/junk/refining';
 import { readModel, writeModel } from '../../core/junk/modelFile';
 import { evidenceAmong, scoreOf, type Evidence } from '../../core/junk/verdict';
 import { decodeBase64 } from '../../core/mail/transfer';
@@ -39,11 +39,11 @@ const junkRecordSchema = z.object({
   fresh: bytes.optional(),
 });
 
-/** Features that are kept in memory for as many messages: some 15 MB. */
-const mostKept = 20_000;
+/** Features that are kept in memory for as many messages: some 45 MB. */
+const mostKept = 10_000;
 
 /** The lowest bits of each weight decide nothing, and would only make a setup long. */
-const carriedShift = 8;
+const carriedShift = 12;
 
 /** Lines of evidence for one message. */
 const mostEvidence = 12;
@@ -189,23 +189,25 @@ export class JunkRoom {
     if (this.dirty) this.mailbox.storeSoon();
   }
 
-  /** Goes through the newest marks again, after so many more. */
+  /** Goes through some of the newest marks again, after so many more. */
   private async refine(marks: number): Promise<void> {
-    const newest: { lesson: Lesson; taught: Taught }[] = [];
-    for (const slice of inSlices([...this.taught].slice(-mostRefined), sliceSize)) {
+    const some: { lesson: Lesson; taught: Taught }[] = [];
+    const all = [...this.taught];
+    const again = refinedOf(all.length, marks).map((at) => all[at]);
+    for (const slice of inSlices(again, sliceSize)) {
       const list = await this.featuresFor(slice.map(([id]) => id));
       for (const [n, [, lesson]] of slice.entries()) {
         const features = list[n];
-        if (features) newest.push({ lesson, taught: { ...lesson, features } });
+        if (features) some.push({ lesson, taught: { ...lesson, features } });
       }
       await turn();
     }
     refine(
       this.model,
-      newest.map(({ taught }) => taught),
+      some.map(({ taught }) => taught),
       marks,
     );
-    for (const { lesson, taught } of newest) lesson.step = taught.step;
+    for (const { lesson, taught } of some) lesson.step = taught.step;
     this.touch();
   }
 
