@@ -3,7 +3,7 @@ import { hashed } from '../data/hash';
 import { domainOf, domainsUp } from '../mail/address';
 import { signalsOf } from './signals';
 import type { JunkReading } from './junkReading';
-import { eachLetters, wordAround } from './letters';
+import { eachLetters, wordOfPiece } from './letters';
 import { eachPiece } from './pieces';
 import {
   begun,
@@ -92,7 +92,7 @@ export function namedFeaturesOf(reading: JunkReading, bulk = true): NamedFeature
   const out = new Map<number, NamedFeature>();
   eachFeature(reading, bulk, (slot, kind, source, from, to, says) => {
     if (out.has(slot)) return;
-    const word = slot < firstLetterSlot ? source.slice(from, to) : wordAround(source, from, to);
+    const word = slot < firstLetterSlot ? source.slice(from, to) : wordOfPiece(kind, source, from, to);
     out.set(slot, { slot, kind: featureKinds[kind], word, says: says ?? null });
   });
   return [...out.values()];

@@ -6,9 +6,9 @@ import type { JunkReading } from './junkReading';
 import { begunLetters, featureKinds, longestWord, slotOfLetters, type Visit } from './slots';
 import { unitKind } from './unitKinds';
 
-const [senderPiece, subjectPiece, textPiece] = (['sender piece', 'subject piece', 'text piece'] as const).map((name) =>
-  featureKinds.indexOf(name),
-);
+const [addressPiece, senderPiece, subjectPiece, textPiece] = (
+  ['address piece', 'sender piece', 'subject piece', 'text piece'] as const
+).map((name) => featureKinds.indexOf(name));
 
 /** Of the text so many characters, any blanks between words counted as one; of a name, an address or a subject as here. */
 const mostOfText = 3_000;
@@ -43,7 +43,7 @@ function lettersOf(kind: number, text: string, most: number, visit: Visit): void
 /** Every piece of letters of a message in turn, with repetitions. `text`: its text in lower case. */
 export function eachLetters({ from, subject }: JunkReading, text: string, visit: Visit): void {
   lettersOf(senderPiece, from.name.slice(0, mostOfHead).toLowerCase(), mostOfHead, visit);
-  lettersOf(senderPiece, from.address.slice(0, mostOfHead).toLowerCase(), mostOfHead, visit);
+  lettersOf(addressPiece, from.address.slice(0, mostOfHead).toLowerCase(), mostOfHead, visit);
   lettersOf(subjectPiece, subject.slice(0, mostOfHead).toLowerCase(), mostOfHead, visit);
   lettersOf(textPiece, text, mostOfText, visit);
 }
@@ -51,19 +51,24 @@ export function eachLetters({ from, subject }: JunkReading, text: string, visit:
 /** Whether a UTF-16 unit is a part of a word. */
 const inWord = (unit: number): boolean => unit > blank && unitKind(unit) !== 1;
 
+/** How far back the beginning of a word is looked for. */
+const farthestBack = 100;
+
 /** The stretch around a place of which all units are alike, as far as a word is read. */
 function stretch(text: string, at: number, alike: (unit: number) => boolean): string {
   let start = at;
-  while (start > 0 && alike(text.charCodeAt(start - 1))) start--;
+  while (start > 0 && at - start < farthestBack && alike(text.charCodeAt(start - 1))) start--;
   let end = at;
   while (end < text.length && end - start < longestWord && alike(text.charCodeAt(end))) end++;
   return text.slice(start, end);
 }
 
-/** The word in which most of a piece stands, or after which its marks stand; for the evidence. */
-export function wordAround(text: string, from: number, to: number): string {
-  // An address is told whole: what stands in it is no word of its own.
-  if (text.includes('@') && !/\s/.test(text)) return text;
+/**
+ * The word in which most of a piece stands, or after which its marks stand; of an address the whole of it: what stands in it
+ * is no word of its own. For the evidence.
+ */
+export function wordOfPiece(kind: number, text: string, from: number, to: number): string {
+  if (kind === addressPiece) return text;
   const within = Array.from({ length: Math.min(to, text.length) - from }, (_, n) => from + n);
   const [first, middle = first, ...rest] = within;
   const of = [middle, first, ...rest].find((at) => inWord(text.charCodeAt(at)));

@@ -25,6 +25,7 @@ export const featureKinds = [
   'marks',
   'shape',
   'text piece',
+  'address piece',
 ] as const;
 export type FeatureKind = (typeof featureKinds)[number];
 

@@ -33,6 +33,7 @@ const kindWords: Record<Exclude<NamedFeature['kind'], 'signal'>, (word: string) 
   marks: (word) => `“${word}” in its text`,
   shape: shapeWords,
   'text piece': (word) => `“${plain(word)}” in its text`,
+  'address piece': (word) => `the sender ${word}`,
 };
 
 /** A feature in words: `“guaranteed” in its text`. */
