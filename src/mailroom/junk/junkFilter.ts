@@ -43,7 +43,7 @@ const junkRecordSchema = z.object({
 const mostKept = 10_000;
 
 /** The lowest bits of each weight decide nothing, and would only make a setup long. */
-const carriedShift = 12;
+const carriedShift = 13;
 
 /** Lines of evidence for one message. */
 const mostEvidence = 12;
