@@ -32,6 +32,7 @@ export interface Shares {
   letters: number;
 }
 
+/** The shares of a message, by the slots of its features; 0 of a block that has none. */
 export function sharesOf(features: ArrayLike<number>): Shares {
   let words = 0;
   for (let at = 0; at < features.length; at++) if (features[at] < firstLetterSlot) words++;
