@@ -6,7 +6,7 @@ import { corpusExamples } from '../bench/junkCorpus';
 import { JunkModel, learnAll, manyRounds, writeModel } from '../src/core';
 
 /** Weights finer than this decide nothing, and would only make the file longer. */
-const shift = 15;
+const shift = 8;
 
 const model = new JunkModel();
 learnAll(model, corpusExamples(), manyRounds, 1);

@@ -36,7 +36,7 @@ test('a script without spaces is read in pairs of characters', () => {
 test('the slots are those of the named features', () => {
   const reading = read(`${plain}\nFree money now!!! 港口通知 Straße $100 http://10.0.0.1/pay\n`);
   const named = namedFeaturesOf(reading).map(({ slot }) => slot);
-  expect([...featuresOf(reading)].sort()).toEqual(named.sort());
+  expect([...featuresOf(reading)]).toEqual(named.sort((a, b) => a - b));
 });
 
 test('what tells who delivered or wrote it, and when, is not read', () => {
@@ -92,6 +92,7 @@ test('what is known of a sender is weighed with the rest', () => {
   const reading = read(`${plain}\nHello\n`);
   const features = withSender(featuresOf(reading), ['imitates a name']);
   expect(features.length).toBe(featuresOf(reading).length + 1);
+  expect(features).toEqual(features.slice().sort());
   expect(withSender(features, [])).toBe(features);
   const model = new JunkModel();
   model.learn(features, true);

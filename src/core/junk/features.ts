@@ -65,25 +65,23 @@ function eachFeature(reading: JunkReading, bulk: boolean, visit: Visit): void {
   eachLetters(reading, text, visit);
 }
 
-// Which message last touched a slot: cheaper by far than a set for each message. Bytes, so that it stays in the cache.
-const touched = new Uint8Array(slots);
-let turn = 0;
+/** A bit for each slot: whether the message at hand has it. All zero between messages. */
+const seen = new Uint32Array(slots / 32);
 /** What was found of the message at hand. No message has more features than there are slots. */
 const found = new Uint32Array(slots);
 
-/** The slots of a message's features, each once. `bulk`: as in {@link signalsOf}. */
+/** The slots of a message's features, each once, ascending. `bulk`: as in {@link signalsOf}. */
 export function featuresOf(reading: JunkReading, bulk = true): Uint32Array<ArrayBuffer> {
-  if (++turn === 256) {
-    touched.fill(0);
-    turn = 1;
-  }
-  const mark = turn;
-  let n = 0;
   eachFeature(reading, bulk, (slot) => {
-    if (touched[slot] === mark) return;
-    touched[slot] = mark;
-    found[n++] = slot;
+    seen[slot >>> 5] |= 1 << (slot & 31);
   });
+  let n = 0;
+  for (let at = 0; at < seen.length; at++) {
+    let bits = seen[at];
+    if (bits === 0) continue;
+    seen[at] = 0;
+    for (; bits !== 0; bits &= bits - 1) found[n++] = at * 32 + 31 - Math.clz32(bits & -bits);
+  }
   return found.slice(0, n);
 }
 

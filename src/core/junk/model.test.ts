@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { slots } from './slots';
+import { firstLetterSlot, slots } from './slots';
 import { JunkModel, learnAll, randomFrom, shuffled } from './model';
 
 const features = fc
@@ -49,6 +49,28 @@ test('one mark moves its message to its own side, and says nothing new of what i
   // Another message of the same kind is judged by what they share.
   expect(model.margin(Uint32Array.of(1, 2, 9))).toBeGreaterThan(0.4);
   expect(model.margin(Uint32Array.of(20, 21))).toBe(0);
+});
+
+test('letters count by how many of the words are known, from four of five on as much as words', () => {
+  const model = new JunkModel();
+  const words = [1, 2, 3, 4];
+  const letters = [firstLetterSlot, firstLetterSlot + 1];
+  model.learn(Uint32Array.of(...words, ...letters), true);
+  const lettersOf = (list: number[]) => model.judgingShares([...list, ...letters]).letters * Math.SQRT2;
+  expect(lettersOf([...words, 9])).toBeCloseTo(1, 9);
+  expect(lettersOf([1, 2, 8, 9, 10])).toBeCloseTo(0.5, 9);
+  expect(lettersOf([8, 9])).toBe(0);
+  // Nothing but letters: there is nothing else to go by.
+  expect(lettersOf([])).toBeCloseTo(1, 9);
+  expect(model.margin(Uint32Array.of(8, 9, ...letters))).toBe(0);
+});
+
+test('a model without another, and beyond it again, is bit for bit what it was', () => {
+  const [base, model] = [new JunkModel(), new JunkModel()];
+  base.weights.set([5, -(2 ** 31), 7]);
+  model.weights.set([3, 2 ** 31 - 1, 0, 9]);
+  expect(same(model.without(base).beyond(base).weights, model.weights)).toBe(true);
+  expect([...model.without(base).weights.subarray(2, 5)]).toEqual([-7, 9, 0]);
 });
 
 test('a message of nothing teaches nothing', () => {

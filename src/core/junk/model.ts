@@ -3,22 +3,23 @@
 // SVM, ICML 2008, algorithm 1).
 //
 // The features of a message are two blocks, words and pieces of letters. A block counts the same however many features it has:
-// joined as they are, letters would crowd the words out.
+// joined as they are, letters would crowd the words out. In judging, letters count less where few of the words are known: in a
+// message of a new kind, what its letters have in common with the old ones is chance.
 //
 // What a message taught is one number, its step: the weight of each of its features moved by its share of that. So a message
 // is forgotten by taking its step back, and because weights are whole numbers the model is then bit for bit what it was.
 import { firstLetterSlot, slots } from './slots';
 
-/** One unit of weight. The largest sum of steps stays far below 2³¹. */
-const unit = 2 ** 20;
+/** One unit of weight. The largest sum of steps stays far below 2³¹; a finer one changes no figure (docs/junk.md). */
+const unit = 2 ** 13;
 /** How dear a mistake is. Chosen on the corpus: between 3 and 10 little changes (docs/junk.md). */
 const cost = 5;
 const give = 1 / (2 * cost);
 /** Finer than this no step is changed: whole numbers round, and what is known already says nothing new. */
 const finest = unit / 4_096;
 
-/** How much the block of letters counts where that of words counts one. Chosen on the corpus (docs/junk.md). */
-const lettersCount = 1 / 2;
+/** From this share of known words on, letters count as much as words; below it the less, the fewer are known. */
+const knownEnough = 0.8;
 
 /** What a message taught, in units of weight for a block of one feature; above zero: junk. */
 export type Step = number;
@@ -32,11 +33,11 @@ export interface Shares {
   letters: number;
 }
 
-/** The shares of a message, by the slots of its features; 0 of a block that has none. */
+/** The shares of a message that is learned, by the slots of its features; 0 of a block that has none. */
 export function sharesOf(features: ArrayLike<number>): Shares {
   let words = 0;
   for (let at = 0; at < features.length; at++) if (features[at] < firstLetterSlot) words++;
-  return { word: shareOf(words), letters: Math.sqrt(lettersCount) * shareOf(features.length - words) };
+  return { word: shareOf(words), letters: shareOf(features.length - words) };
 }
 
 /** The model. Weights below zero speak for good mail, above for junk. */
@@ -49,6 +50,16 @@ export class JunkModel {
     return new JunkModel(this.weights.slice());
   }
 
+  /** What this model has learned beyond another, as a model; {@link beyond} puts it back. */
+  without(base: JunkModel): JunkModel {
+    return new JunkModel(this.weights.map((weight, slot) => weight - base.weights[slot]));
+  }
+
+  /** This model on top of another. */
+  beyond(base: JunkModel): JunkModel {
+    return new JunkModel(this.weights.map((weight, slot) => weight + base.weights[slot]));
+  }
+
   /** What a feature adds to the margin of a message with these shares. */
   weight(slot: number, shares: Shares): number {
     return (this.weights[slot] / unit) * (slot < firstLetterSlot ? shares.word : shares.letters);
@@ -56,7 +67,19 @@ export class JunkModel {
 
   /** On which side of the middle a message lies, and how far: below zero good, above junk, ±1 is clear. */
   margin(features: Uint32Array): number {
-    return this.marginOf(features, sharesOf(features));
+    return this.marginOf(features, this.judgingShares(features));
+  }
+
+  /** The shares of a message that is judged: of its letters by how many of its words are known here. */
+  judgingShares(features: ArrayLike<number>): Shares {
+    let [words, known] = [0, 0];
+    for (let at = 0; at < features.length; at++)
+      if (features[at] < firstLetterSlot) {
+        words++;
+        if (this.weights[features[at]] !== 0) known++;
+      }
+    const { word, letters } = sharesOf(features);
+    return { word, letters: words > 0 ? letters * Math.min(1, known / (knownEnough * words)) : letters };
   }
 
   private marginOf(features: Uint32Array, shares: Shares): number {
@@ -81,7 +104,7 @@ export class JunkModel {
     if (features.length === 0) return 0;
     const y = junk ? 1 : -1;
     const shares = sharesOf(features);
-    const counts = (shares.word > 0 ? 1 : 0) + (shares.letters > 0 ? lettersCount : 0);
+    const counts = (shares.word > 0 ? 1 : 0) + (shares.letters > 0 ? 1 : 0);
     const before = (was * y) / unit;
     const wrong = y * this.marginOf(features, shares) - 1 + give * before;
     const step = y * Math.round(Math.max(0, before - wrong / (counts + give)) * unit);

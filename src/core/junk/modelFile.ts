@@ -1,47 +1,96 @@
 // The model as a file: short, exact, and refused with the reason where it is cut, spoilt, or newer than this program.
 //
-//     "WSJM"  version  word bits  shift  count of weights (4 bytes)  checksum (4 bytes)  then for each weight that is
-//     not zero a varint: eight times how many slots lie between, and up to 6 how large the weight divided by 2^shift is
-//     (zigzag, less one), or 7, and by how much it is larger as another varint. Most weights take one byte.
+//     "WSJM"  version  word bits  shift  checksum (4 bytes); then for the words, and for the letters: the count of weights
+//     that are not zero (4 bytes), two orders of Exp-Golomb codes (bitCodes.ts), the length of what follows (4 bytes); and for
+//     each such weight as bits how many slots lie between (by the first order), and how large the weight divided by
+//     2^shift is (zigzag, less one; by the second).
+import { BitReader, BitWriter, orderFor } from '../data/bitCodes';
 import { hashOf } from '../data/hash';
-import { slots, wordBits } from './slots';
+import { firstLetterSlot, slots, wordBits } from './slots';
 import { JunkModel } from './model';
 
 const magic = [0x57, 0x53, 0x4a, 0x4d];
 /** The version that is written. Its features are those of features.ts: others mean another version. */
-export const modelVersion = 4;
-const headSize = 15;
-/** What says that a weight is larger. */
-const beyond = 7;
+export const modelVersion = 5;
+const headSize = 11;
+const blockHeadSize = 10;
+const blocks = [
+  [0, firstLetterSlot],
+  [firstLetterSlot, slots],
+] as const;
+const mostOrder = 31;
+
+/** The weights of a block that are not zero: how many slots lie between, and how large they are. */
+function sparse(weights: Int32Array, from: number, to: number, shift: number) {
+  const gaps: number[] = [];
+  const sizes: number[] = [];
+  let last = from - 1;
+  for (let slot = from; slot < to; slot++) {
+    const rounded = Math.round(weights[slot] / 2 ** shift);
+    if (rounded === 0) continue;
+    gaps.push(slot - last - 1);
+    sizes.push(rounded < 0 ? -rounded * 2 - 2 : rounded * 2 - 1);
+    last = slot;
+  }
+  return { gaps, sizes };
+}
+
+const mean = (numbers: readonly number[]): number =>
+  numbers.reduce((sum, n) => sum + n, 0) / Math.max(1, numbers.length);
+
+function blockOf(weights: Int32Array, from: number, to: number, shift: number): Uint8Array {
+  const { gaps, sizes } = sparse(weights, from, to, shift);
+  const orders = [orderFor(mean(gaps)), orderFor(mean(sizes))];
+  const bits = new BitWriter();
+  for (const [i, gap] of gaps.entries()) {
+    bits.number(gap, orders[0]);
+    bits.number(sizes[i], orders[1]);
+  }
+  const body = bits.end();
+  const out = new Uint8Array(blockHeadSize + body.length);
+  const view = new DataView(out.buffer);
+  view.setUint32(0, gaps.length);
+  out.set(orders, 4);
+  view.setUint32(6, body.length);
+  out.set(body, blockHeadSize);
+  return out;
+}
 
 /**
- * Writes a model. `shift`: how many of the lowest bits of each weight are rounded away; 0 keeps it exactly, 12 is
+ * Writes a model. `shift`: how many of the lowest bits of each weight are rounded away; 0 keeps it exactly, 6 is
  * enough for judging.
  */
 export function writeModel({ weights }: JunkModel, shift = 0): Uint8Array<ArrayBuffer> {
-  const body: number[] = [];
-  const varint = (n: number) => {
-    for (; n >= 0x80; n = Math.floor(n / 0x80)) body.push((n % 0x80) | 0x80);
-    body.push(n);
-  };
-  let [last, count] = [-1, 0];
-  for (const [slot, weight] of weights.entries()) {
-    const rounded = Math.round(weight / 2 ** shift);
-    if (rounded === 0) continue;
-    const size = rounded < 0 ? -rounded * 2 - 2 : rounded * 2 - 1;
-    varint((slot - last - 1) * 8 + Math.min(size, beyond));
-    if (size >= beyond) varint(size - beyond);
-    last = slot;
-    count++;
-  }
-  const out = new Uint8Array(headSize + body.length);
+  const parts = blocks.map(([from, to]) => blockOf(weights, from, to, shift));
+  const out = new Uint8Array(headSize + parts.reduce((sum, { length }) => sum + length, 0));
   out.set(magic);
   out.set([modelVersion, wordBits, shift], 4);
-  out.set(body, headSize);
-  const view = new DataView(out.buffer);
-  view.setUint32(7, count);
-  view.setUint32(11, hashOf(out.subarray(headSize)));
+  let at = headSize;
+  for (const part of parts) {
+    out.set(part, at);
+    at += part.length;
+  }
+  new DataView(out.buffer).setUint32(7, hashOf(out.subarray(headSize)));
   return out;
+}
+
+/** Reads the weights of a block; false where there are too few, or one beyond its last slot. */
+function readBlock(bits: BitReader, weights: Int32Array, block: readonly [number, number], head: BlockHead): boolean {
+  const [from, to] = block;
+  let slot = from - 1;
+  for (let left = head.count; left > 0; left--) {
+    slot += bits.number(head.orders[0]) + 1;
+    const size = bits.number(head.orders[1]);
+    if (!(slot < to) || Number.isNaN(size)) return false;
+    weights[slot] = (size % 2 ? (size + 1) / 2 : -(size + 2) / 2) * 2 ** head.shift;
+  }
+  return true;
+}
+
+interface BlockHead {
+  count: number;
+  orders: readonly [number, number];
+  shift: number;
 }
 
 /** `older`: it is whole, but an earlier version made it, by other features. */
@@ -58,25 +107,17 @@ export function readModel(bytes: Uint8Array): ModelResult {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const shift = bytes[6];
   if (bytes[5] !== wordBits || shift > 24) return no('This model was made for other features than this program reads.');
-  if (hashOf(bytes.subarray(headSize)) !== view.getUint32(11)) return no('This model is cut off or spoilt.');
+  if (hashOf(bytes.subarray(headSize)) !== view.getUint32(7)) return no('This model is cut off or spoilt.');
   const weights = new Int32Array(slots);
   let at = headSize;
-  const varint = () => {
-    let [n, factor] = [0, 1];
-    for (;;) {
-      const byte = bytes[at++] ?? 0;
-      n += (byte & 0x7f) * factor;
-      if (byte < 0x80) return n;
-      factor *= 0x80;
-    }
-  };
-  let slot = -1;
-  for (let left = view.getUint32(7); left > 0; left--) {
-    const n = varint();
-    slot += Math.floor(n / 8) + 1;
-    const size = n % 8 < beyond ? n % 8 : beyond + varint();
-    if (slot >= slots || at > bytes.length) return no('This model is cut off or spoilt.');
-    weights[slot] = (size % 2 ? (size + 1) / 2 : -(size + 2) / 2) * 2 ** shift;
+  for (const block of blocks) {
+    if (at + blockHeadSize > bytes.length) return no('This model is cut off or spoilt.');
+    const orders = [bytes[at + 4], bytes[at + 5]] as const;
+    const bits = new BitReader(bytes.subarray(at + blockHeadSize, at + blockHeadSize + view.getUint32(at + 6)));
+    const whole = Math.max(...orders) <= mostOrder;
+    if (!whole || !readBlock(bits, weights, block, { count: view.getUint32(at), orders, shift }))
+      return no('This model is cut off or spoilt.');
+    at += blockHeadSize + view.getUint32(at + 6);
   }
   return { ok: true, model: new JunkModel(weights) };
 }

@@ -11,7 +11,7 @@ export type SenderSignal = keyof typeof senderSignals;
 
 const signalKind = featureKinds.indexOf('signal');
 
-/** Features with what is known of the sender. */
+/** Features, ascending, with what is known of the sender. */
 export function withSender(features: Uint32Array, signals: readonly SenderSignal[]): Uint32Array {
   if (signals.length === 0) return features;
   const more = signals
@@ -19,7 +19,11 @@ export function withSender(features: Uint32Array, signals: readonly SenderSignal
     .filter((slot) => !features.includes(slot));
   const out = new Uint32Array(features.length + more.length);
   out.set(features);
-  out.set(more, features.length);
+  for (const [n, slot] of more.entries()) {
+    let at = features.length + n;
+    for (; at > 0 && out[at - 1] > slot; at--) out[at] = out[at - 1];
+    out[at] = slot;
+  }
   return out;
 }
 

@@ -1,5 +1,5 @@
 // The verdict: a score from 0 to 100, and the evidence behind it in words.
-import { sharesOf, type JunkModel } from './model';
+import type { JunkModel } from './model';
 import { shapeWords } from './pieces';
 import type { NamedFeature } from './slots';
 
@@ -46,7 +46,7 @@ export function featureWords({ kind, word, says }: Pick<NamedFeature, 'kind' | '
  * what is said twice adds up.
  */
 export function evidenceAmong(model: JunkModel, features: readonly NamedFeature[], most: number): Evidence[] {
-  const shares = sharesOf(features.map(({ slot }) => slot));
+  const shares = model.judgingShares(features.map(({ slot }) => slot));
   const out = new Map<string, number>();
   for (const feature of features) {
     const weight = model.weight(feature.slot, shares);

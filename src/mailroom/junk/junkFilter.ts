@@ -4,6 +4,7 @@
 // follows from those bits, the shipped model and the raw messages: it is stored only so that it need not be made anew.
 import { ahead } from '../../core/data/ahead';
 import { grown } from '../../core/data/grown';
+import { hashOf, hashOfText } from '../../core/data/hash';
 import { InTurn } from '../../core/data/inTurn';
 import { inSlices } from '../../core/data/slices';
 import { namedSender, withSender, type SenderSignal } from '../../core/junk/senderFeatures';
@@ -22,12 +23,13 @@ import { keyOf } from '../storage/keys';
 import type { Writes } from '../storage/storing';
 import { expunged } from '../state/internedTables';
 import { turn } from '../time/turn';
+import { KeptFeatures } from './keptFeatures';
 import { z } from 'zod';
 
 const junkRecordSchema = z.object({
-  /** What is beneath it: `shipped`, `none`, or the checksum of a model that was carried here. */
+  /** What is beneath it: the shipped model or one that was carried here, with its checksum, or `none`. */
   base: z.string(),
-  /** The model as a file (core/junk/modelFile.ts). */
+  /** What was learned beyond that, as a model file (core/junk/modelFile.ts). */
   model: bytes,
   /** The messages that taught it, what each was marked as (1 is junk), and what it taught. */
   ids: int32,
@@ -35,15 +37,12 @@ const junkRecordSchema = z.object({
   steps: int32,
   /** One more than the score of each message, 0 where it was not judged. */
   scores: bytes,
-  /** 1 where that is by the model as it is here; absent from what earlier versions wrote. */
-  fresh: bytes.optional(),
+  /** A bit for each message: whether that is by the model as it is here. */
+  fresh: bytes,
 });
 
-/** Features that are kept in memory for as many messages: some 45 MB. */
-const mostKept = 10_000;
-
 /** The lowest bits of each weight decide nothing, and would only make a setup long. */
-const carriedShift = 13;
+const carriedShift = 6;
 
 /** Lines of evidence for one message. */
 const mostEvidence = 12;
@@ -59,12 +58,14 @@ type Lesson = Omit<Taught, 'features'>;
 
 export class JunkRoom {
   private shippedModel: JunkModel | null = null;
-  private model = new JunkModel();
-  /** What the model begins from; null until it is loaded. */
+  private shippedHash = 0;
+  /** What the model begins from, by name (null until it is loaded) and itself. */
   private base: string | null = null;
+  private beneath = new JunkModel();
+  private model = new JunkModel();
   private readonly taught = new Map<number, Lesson>();
   private readonly pending = new Set<number>();
-  private readonly features = new Map<number, Uint32Array>();
+  private readonly features = new KeptFeatures();
   /** One more than the score; 0: not judged. */
   private scores = new Uint8Array(0);
   /** 1 where it was judged by the model as it is now. */
@@ -109,21 +110,20 @@ export class JunkRoom {
   private async load(): Promise<void> {
     const bytes = await this.fetchShipped().catch(() => null);
     const read = bytes ? readModel(bytes) : null;
+    this.shippedHash = bytes ? hashOf(bytes) : 0;
     if (read?.ok) this.shippedModel = read.model;
     else if (read && !read.ok)
       this.mailbox.troubles.push(`The shipped junk filter model could not be read: ${read.error}`);
     // What can't be read is learned anew from the marks: nothing is lost.
     const stored = await this.mailbox.records.readDerived(keyOf.junk, junkRecordSchema);
-    this.base = this.baseOf();
-    this.model = this.beginning();
+    this.begin(this.baseOf());
     const model = stored && readModel(stored.model);
     if (model?.ok && stored?.base === this.base) {
-      this.model = model.model;
+      this.model = model.model.beyond(this.beneath);
       for (const [i, id] of stored.ids.entries())
         this.taught.set(id, { junk: stored.marks[i] === 1, step: stored.steps[i] });
       this.scores = stored.scores.slice();
-      this.fresh =
-        stored.fresh?.length === stored.scores.length ? stored.fresh.slice() : new Uint8Array(this.scores.length);
+      this.fresh = this.scores.map((_, id) => ((stored.fresh[id >> 3] ?? 0) >> (id & 7)) & 1);
     }
     const { count } = this.mailbox.columns;
     for (let id = 0; id < count; id++)
@@ -134,8 +134,8 @@ export class JunkRoom {
   /** What the model is to begin from, by the setup. */
   private baseOf(): string {
     const { carried, shipped } = this.mailbox.setup.junk;
-    if (carried !== null && this.carriedModel(carried)) return `carried ${carried.length} ${carried.slice(0, 40)}`;
-    return shipped && this.shippedModel ? 'shipped' : 'none';
+    if (carried !== null && this.carriedModel(carried)) return `carried ${hashOfText(carried)}`;
+    return shipped && this.shippedModel ? `shipped ${this.shippedHash}` : 'none';
   }
 
   /** The model that came with a setup; null, and told, where it can’t be read: then the filter begins as without it. */
@@ -150,11 +150,13 @@ export class JunkRoom {
     return this.carriedBy.model;
   }
 
-  private beginning(): JunkModel {
-    const { carried } = this.mailbox.setup.junk;
-    const model = carried === null ? null : this.carriedModel(carried);
-    if (model) return model.copy();
-    return this.base === 'shipped' && this.shippedModel ? this.shippedModel.copy() : new JunkModel();
+  /** Begins anew, from what the setup says. */
+  private begin(base: string): void {
+    const { carried, shipped } = this.mailbox.setup.junk;
+    this.base = base;
+    this.beneath =
+      (carried === null ? null : this.carriedModel(carried)) ?? (shipped ? this.shippedModel : null) ?? new JunkModel();
+    this.model = this.beneath.copy();
   }
 
   /** Whether a shipped model is there to begin from. */
@@ -172,8 +174,7 @@ export class JunkRoom {
     await (this.loaded ??= this.load());
     const base = this.baseOf();
     if (base !== this.base) {
-      this.base = base;
-      this.model = this.beginning();
+      this.begin(base);
       for (const id of this.taught.keys()) this.pending.add(id);
       this.taught.clear();
       this.touch();
@@ -232,7 +233,7 @@ export class JunkRoom {
   /** The features of messages, in their order; null for one that can't be read. */
   private async featuresFor(ids: readonly number[]): Promise<(Uint32Array | null)[]> {
     const { reader, envelopes, columns } = this.mailbox;
-    const out = ids.map((id) => this.features.get(id) ?? null);
+    const out = ids.map((id) => this.features.get(id));
     const missing = [...ids.keys()].filter((n) => out[n] === null);
     const which = missing.map((n) => ids[n]);
     const [read] = await Promise.all([
@@ -243,7 +244,7 @@ export class JunkRoom {
       const own = read[at];
       if (!own) continue;
       out[n] = withSender(own, await this.senderOf(ids[n]));
-      this.keep(ids[n], out[n]);
+      this.features.set(ids[n], out[n]);
     }
     return out;
   }
@@ -254,14 +255,6 @@ export class JunkRoom {
     return this.mailbox.people.signalsOf(this.mailbox.envelopes.get(id));
   }
 
-  private keep(id: number, features: Uint32Array): void {
-    if (this.features.size >= mostKept) {
-      const [oldest] = this.features.keys();
-      this.features.delete(oldest);
-    }
-    this.features.set(id, features);
-  }
-
   /** The score of features, by the model as it was last settled. */
   scoreOfFeatures(features: Uint32Array): number {
     return scoreOf(this.model.margin(features));
@@ -269,7 +262,7 @@ export class JunkRoom {
 
   /** Notes the score of a message that came in. */
   note(id: number, features: Uint32Array, score: number): void {
-    this.keep(id, features);
+    this.features.set(id, features);
     this.setScore(id, score);
   }
 
@@ -352,7 +345,7 @@ export class JunkRoom {
         if (features) examples.push({ id, features, junk });
       }
     }
-    return { base: this.beginning(), examples };
+    return { base: this.beneath, examples };
   }
 
   /** The model as a file, to be carried elsewhere. */
@@ -367,14 +360,17 @@ export class JunkRoom {
     this.dirty = false;
     const ids = [...this.taught.keys()];
     const taught = [...this.taught.values()];
+    const { count } = this.mailbox.columns;
+    const fresh = new Uint8Array((count + 7) >> 3);
+    for (let id = 0; id < count; id++) fresh[id >> 3] |= (this.fresh[id] ?? 0) << (id & 7);
     const content = {
       base: this.base,
-      model: writeModel(this.model),
+      model: writeModel(this.model.without(this.beneath)),
       ids: Int32Array.from(ids),
       marks: Uint8Array.from(taught, ({ junk }) => (junk ? 1 : 0)),
       steps: Int32Array.from(taught, ({ step }) => step),
-      scores: this.scores.slice(0, this.mailbox.columns.count),
-      fresh: this.fresh.slice(0, this.mailbox.columns.count),
+      scores: this.scores.slice(0, count),
+      fresh,
     };
     return [[keyOf.junk, content]];
   }
