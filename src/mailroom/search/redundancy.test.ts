@@ -3,6 +3,7 @@ import { act } from '../commands/acts';
 import { rawPackSize } from '../storage/keys';
 import { memoryStore } from '../storage/recordStore';
 import { hearsReads, mailOf, openMailbox, openWith } from '../testing/testing';
+import { Redundancy } from './redundancy';
 import { thinVerdicts } from './thinning';
 
 /** Many conversations whose answers each lie far behind what they answer; every other one quotes it whole. */
@@ -20,10 +21,16 @@ const answer = (n: number, k: number) =>
     },
     k === 0 ? letter(n) : (n + k) % 3 ? `Seen ${k}.\n> ${letter(n)}` : `Something else ${k}`,
   );
-const mail = () => [0, 1, 2, 3].flatMap((k) => Array.from({ length: conversations }, (_, n) => answer(n, k)));
+/** `stride`: answers come in another order than what they answer. */
+const mail = (of = conversations, stride = 1) =>
+  [0, 1, 2, 3].flatMap((k) => Array.from({ length: of }, (_, n) => answer((n * stride ** k) % of, k)));
 
-test('the same goes as each conversation says by itself, whatever of it is read or flagged', async () => {
+test.each([
+  ['', undefined],
+  [', also where not all of them can be held while the others are read', 300],
+])('the same goes as each conversation says by itself, whatever of it is read or flagged%s', async (_, mostHeld) => {
   const mailbox = await openWith(mail());
+  const redundancy = new Redundancy(mailbox, mostHeld);
   const { columns } = mailbox;
   const all = Int32Array.from({ length: columns.count }, (_, id) => id);
   const some = (holds: (id: number) => boolean) => ({ ids: [...all].filter(holds) });
@@ -39,14 +46,37 @@ test('the same goes as each conversation says by itself, whatever of it is read 
     some((id) => (id * 11) % 6 === 0),
     { do: 'flag', value: true },
   );
-  await mailbox.redundancy.ready(all);
+  const told: number[] = [];
+  await redundancy.ready(all, (done, total) => told.push(done) > 0 && total <= conversations);
+  expect(told).toEqual(told.toSorted((a, b) => a - b));
   let going = 0;
   for (let n = 0; n < conversations; n++)
     for (const { id, goes } of await thinVerdicts(mailbox, n)) {
-      expect([id, mailbox.redundancy.has(id)]).toEqual([id, goes]);
+      expect([id, redundancy.has(id)]).toEqual([id, goes]);
       if (goes) going++;
     }
   expect(going).toBeGreaterThan(conversations / 2);
+});
+
+test('each pack is read once, however far behind what it answers an answer lies', async () => {
+  const records = new Map<string, unknown>();
+  const first = await openWith(mail(12 * rawPackSize, 37), memoryStore(records));
+  await act(
+    first,
+    'read',
+    { ids: Array.from({ length: first.columns.count }, (_, id) => id) },
+    { do: 'read', value: true },
+  );
+  await first.flush();
+  first.close();
+  const { store, read } = hearsReads(memoryStore(records), 'raw/');
+  const second = await openMailbox(store);
+  await second.ready();
+  read.length = 0;
+  await second.redundancy.ready(Int32Array.from({ length: second.columns.count }, (_, id) => id));
+  expect(read).toEqual([...new Set(read)]);
+  expect(read).toHaveLength(48);
+  second.close();
 });
 
 test('each pack is read once for all conversations that lie in it, and none where nothing could go', async () => {

@@ -1,8 +1,9 @@
 // What stands whole in a later message of its conversation, over many conversations: each is read once, and again only
 // when something of it has changed.
-import { ahead } from '../../core/data/ahead';
+import { thin, type ThinVerdict } from '../../core/conversations/thinning';
 import { bit } from '../state/columns';
-import { countsEverywhere, membersInOrder, thinVerdictsOf } from './thinning';
+import { HeldConversations } from './heldConversations';
+import { candidatesOf, countsEverywhere, membersInOrder, thinVerdictsOf } from './thinning';
 import type { MailState, Loading } from '../state/mailState';
 import type { Readable } from '../reading/reader';
 import type { Stored } from '../storage/stored';
@@ -11,34 +12,14 @@ import { turn } from '../time/turn';
 /** Hears how many of the conversations are read; says whether anybody still waits. */
 export type Reading = (done: number, total: number) => boolean;
 
-/**
- * Conversations are read together until they have so many messages, or bytes: an answer lies days, and so hundreds of
- * messages, behind what it answers, and what was read of storage for one conversation serves those around it.
- */
-const [mostTogether, mostBytes] = [2_048, 16 << 20];
+/** So many characters are held of conversations that are read in part. */
+const mostHeldAtOnce = 32_000_000;
 
-/** A conversation that is to be read: those of its messages that matter, their bytes, and where it stands. */
+/** A conversation that is to be read: those of its messages that matter, and where it stands. */
 interface Wanted {
   conversation: number;
   members: readonly number[];
-  bytes: number;
   stamp: string;
-}
-
-/** Conversations in groups of about as many messages, as they lie in storage. */
-function grouped(wanted: readonly Wanted[]): Wanted[][] {
-  const out: Wanted[][] = [];
-  let [size, bytes] = [mostTogether, 0];
-  for (const one of wanted.toSorted((a, b) => a.members[0] - b.members[0])) {
-    if (size + one.members.length > mostTogether || bytes + one.bytes > mostBytes) {
-      out.push([]);
-      [size, bytes] = [0, 0];
-    }
-    out[out.length - 1].push(one);
-    size += one.members.length;
-    bytes += one.bytes;
-  }
-  return out;
 }
 
 export class Redundancy {
@@ -51,6 +32,7 @@ export class Redundancy {
       Stored &
       Readable &
       Pick<Loading, 'ready'>,
+    private readonly mostHeld = mostHeldAtOnce,
   ) {}
 
   /** Where a conversation stands: who belongs to it, and all of their state that thinning goes by. */
@@ -72,7 +54,7 @@ export class Redundancy {
 
   /** Settled once {@link has} can answer for these messages; false where nobody waited any more. */
   async ready(ids: Int32Array, reading: Reading = () => true): Promise<boolean> {
-    const { derived, envelopes } = this.mailbox;
+    const { derived } = this.mailbox;
     await this.mailbox.ready();
     const wanted: Wanted[] = [];
     const seen = new Set<number>();
@@ -86,25 +68,42 @@ export class Redundancy {
       const stamp = this.stamp(members);
       if (this.known.get(conversation)?.stamp === stamp) continue;
       const some = this.mattering(members, counts);
-      const bytes = some.reduce((sum, member) => sum + envelopes.get(member).size, 0);
-      if (some.length) wanted.push({ conversation, members: some, bytes, stamp });
+      if (some.length) wanted.push({ conversation, members: some, stamp });
       else this.take({ conversation, stamp }, []);
     }
-    const compared = (group: readonly Wanted[]) =>
-      thinVerdictsOf(
-        this.mailbox,
-        group.map((one) => one.members),
-      );
+    return this.compare(wanted, reading);
+  }
+
+  /**
+   * All are read as they lie in storage, each pack of them once: an answer lies days, and so hundreds of messages, behind what
+   * it answers. What reaches too far to be held meanwhile is read by itself in the end.
+   */
+  private async compare(wanted: readonly Wanted[], reading: Reading): Promise<boolean> {
+    const of = new Map<number, Wanted>();
+    for (const one of wanted) for (const id of one.members) of.set(id, one);
+    const held = new HeldConversations<Wanted>(this.mostHeld);
     let done = 0;
-    for await (const [group, verdicts] of ahead(grouped(wanted), compared)) {
-      for (const [at, one] of group.entries())
-        this.take(
-          one,
-          verdicts[at].filter(({ goes }) => goes).map(({ id }) => id),
-        );
-      done += group.length;
+    const settle = (one: Wanted, verdicts: readonly ThinVerdict[]) => {
+      this.take(
+        one,
+        verdicts.filter(({ goes }) => goes).map(({ id }) => id),
+      );
+      done++;
+    };
+    for await (const candidates of candidatesOf(this.mailbox, of.keys())) {
+      for (const candidate of candidates) {
+        const one = of.get(candidate.id);
+        const whole = one && held.add(one, candidate);
+        if (whole) settle(one, thin(whole));
+      }
+      held.shed();
       if (!reading(done, wanted.length)) return false;
       // Whoever else waits for the worker gets a turn.
+      await turn();
+    }
+    for (const one of held.left) {
+      settle(one, await thinVerdictsOf(this.mailbox, one.members));
+      if (!reading(done, wanted.length)) return false;
       await turn();
     }
     return true;

@@ -45,41 +45,45 @@ export const membersInOrder = (
   counts: (id: number) => boolean,
 ): number[] => [...members].filter(counts).sort((a, b) => date[a] - date[b] || a - b);
 
-/** What would go of a message's conversation, and what stays: oldest message first. */
-export async function thinVerdicts(mailbox: Thinned, id: number): Promise<ThinVerdict[]> {
-  const members = membersInOrder(mailbox.columns, mailbox.derived.membersOf(id), countsEverywhere(mailbox));
-  const [verdicts] = await thinVerdictsOf(mailbox, [members]);
-  return verdicts;
+/**
+ * Messages read for thinning, some at a time, as they lie in storage: what is read one conversation after another is mostly
+ * waited for, and read several times.
+ */
+export async function* candidatesOf(
+  { columns, envelopes, reader }: Thinned,
+  ids: Iterable<number>,
+): AsyncGenerator<ThinCandidate[]> {
+  const slices = inSlices(
+    [...ids].sort((a, b) => a - b),
+    sliceSize,
+  );
+  const read = async (slice: readonly number[]) => {
+    const [wholes] = await Promise.all([
+      reader.many(slice, 'whole', undefined),
+      envelopes.ensure(slice, columns.count),
+    ]);
+    return wholes;
+  };
+  for await (const [slice, wholes] of ahead([...slices], read, atOnce))
+    yield slice.map((id, n) =>
+      thinCandidate(wholes[n], envelopes.get(id), {
+        id,
+        date: columns.date[id],
+        flagged: (columns.bits[id] & bit.flagged) !== 0,
+        unread: !(columns.bits[id] & bit.read),
+      }),
+    );
 }
 
-/**
- * The same of several conversations, in their order, each given by its members. Their messages are read together, as they
- * lie in storage: what is read one conversation after another is mostly waited for.
- */
-export async function thinVerdictsOf(
-  mailbox: Thinned,
-  conversations: readonly (readonly number[])[],
-): Promise<ThinVerdict[][]> {
-  const { columns, envelopes } = mailbox;
-  const all = conversations.flat().sort((a, b) => a - b);
-  await envelopes.ensure(all, columns.count);
-  const wholes = new Map<number, Read<'whole'> | null>();
-  const slices = ahead(
-    [...inSlices(all, sliceSize)],
-    (slice) => mailbox.reader.many(slice, 'whole', undefined),
-    atOnce,
-  );
-  for await (const [slice, read] of slices) for (const [n, whole] of read.entries()) wholes.set(slice[n], whole);
-  return conversations.map((members) =>
-    thin(
-      members.map((member) =>
-        thinCandidate(wholes.get(member) ?? null, envelopes.get(member), {
-          id: member,
-          date: columns.date[member],
-          flagged: (columns.bits[member] & bit.flagged) !== 0,
-          unread: !(columns.bits[member] & bit.read),
-        }),
-      ),
-    ),
-  );
+/** What would go of messages, and what stays, in their order. */
+export async function thinVerdictsOf(mailbox: Thinned, members: readonly number[]): Promise<ThinVerdict[]> {
+  const candidates = new Map<number, ThinCandidate>();
+  for await (const some of candidatesOf(mailbox, members)) for (const one of some) candidates.set(one.id, one);
+  return thin(members.map((member) => candidates.get(member)).filter((one) => one !== undefined));
+}
+
+/** What would go of a message's conversation, and what stays: oldest message first. */
+export function thinVerdicts(mailbox: Thinned, id: number): Promise<ThinVerdict[]> {
+  const { columns, derived } = mailbox;
+  return thinVerdictsOf(mailbox, membersInOrder(columns, derived.membersOf(id), countsEverywhere(mailbox)));
 }
