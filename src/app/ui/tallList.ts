@@ -83,10 +83,10 @@ function useScroller(scroller: RefObject<HTMLDivElement | null>, scale: RefObjec
         return was.element === element && was.room === room && !moved ? was : { element, offset, room };
       });
     };
-    look();
     // At once: what is drawn later is missing in the frame that is scrolled.
     const scrolled = () => flushSync(look);
     element.addEventListener('scroll', scrolled, { passive: true });
+    // Looks for the first time once the frame is laid out: to look now would have it laid out twice.
     const resized = new ResizeObserver(look);
     resized.observe(element);
     return () => {
