@@ -210,6 +210,36 @@ test('Where did my mail go? finds a lost message, names what took it, and brings
   await expect(page.getByText(/has not reached Wide Sort/)).toBeVisible();
 });
 
+test('Second look: the score that its evidence stands under is that of the open message, and of its row, at every moment', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.getByRole('link', { name: /for a second look$/ }).click();
+  const card = page.getByRole('region', { name: 'The most doubtful' });
+  await expect(card.getByText(/^Score \d+ of 100, because of$/)).toBeVisible();
+  await page.evaluate(`{
+    window.wrong = [];
+    window.seen = 0;
+    const look = () => {
+      const says = [...document.querySelectorAll('h2')].map((one) => /^Score (\\d+) of 100/.exec(one.textContent)?.[1]).find(Boolean);
+      const row = document.querySelector('[aria-label="Waiting"] [aria-current="true"] [data-score]')?.textContent;
+      if (says === undefined || row === undefined) return;
+      window.seen++;
+      if (says !== row) window.wrong.push(says + ' ' + row);
+    };
+    new MutationObserver(look).observe(document.body, { subtree: true, childList: true, characterData: true });
+  }`);
+  for (const key of ['j', 'n', 'j', 'ArrowDown', 'j', 'ArrowUp', 'n']) {
+    const title = await card.getByRole('heading').first().innerText();
+    await page.keyboard.press(key);
+    await expect(card.getByRole('heading').first()).not.toHaveText(title);
+    await expect(card.getByText(/^Score \d+ of 100, because of$/)).toBeVisible();
+  }
+  await expect(page.getByRole('list', { name: 'Waiting' })).not.toHaveAttribute('aria-busy', 'true');
+  expect(await page.evaluate('window.wrong')).toEqual([]);
+  expect(Number(await page.evaluate('window.seen'))).toBeGreaterThan(7);
+});
+
 test('dangerous mail: what looks false is named, links are dead and say where they would go', async ({ page }) => {
   const html = 'Content-Type: text/html\n';
   await openWith(page, [

@@ -41,7 +41,11 @@ function useSecondLook() {
   const [answered, setAnswered] = useState<ReadonlyMap<number, Answered>>(new Map());
   const [learned, setLearned] = useState<Learned | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
-  const { value, error } = useAnswer(async () => {
+  const {
+    value,
+    error,
+    waiting: counting,
+  } = useAnswer(async () => {
     const asked = useMailbox.getState().revision;
     const most = inSight + passed.size + answered.size;
     return { asked, ...(await mailroom.secondLook(most, [...answered.keys()])) };
@@ -54,10 +58,12 @@ function useSecondLook() {
   const isAway = (id: number) => passed.has(id) || (answered.has(id) && !isBack(id));
   const waiting = value?.rows.filter(({ id }) => !isAway(id)) ?? [];
   const open = waiting.find(({ id }) => id === chosen) ?? waiting[0];
-  const judgement = useAnswer(
-    () => (open ? mailroom.judgement(open.id) : Promise.resolve(null)),
+  const judged = useAnswer(
+    async () => open && { id: open.id, its: await mailroom.judgement(open.id) },
     `${open?.id ?? ''} ${revision}`,
   );
+  // The last answer stays until the next is there: it is of another message as long as that.
+  const judgement = judged.value && judged.value.id === open?.id ? judged.value.its : null;
   // What was marked is no longer among those that wait; what was only passed over still is.
   const left = (value?.total ?? 0) - (value?.rows ?? []).filter(({ id }) => isAway(id)).length;
   const done = { junk: 0, rescued: 0 };
@@ -113,6 +119,7 @@ function useSecondLook() {
     begun: passed.size + answered.size > 0,
     value,
     error,
+    counting,
     waiting,
     open,
     judgement,
@@ -130,12 +137,16 @@ function useSecondLook() {
 
 interface WaitingListProps {
   rows: readonly Row[];
+  /** The filter has learned since: their scores are those from before. */
+  counting: boolean;
   open: number;
+  /** The score of the open one now; null as long as that is not known. */
+  score: number | null;
   onOpen: (id: number) => void;
 }
 
 /** What waits, beside the open one, which is kept in sight: what was learned may have put others before it. */
-function WaitingList({ rows, open, onOpen }: WaitingListProps) {
+function WaitingList({ rows, counting, open, score, onOpen }: WaitingListProps) {
   const list = useRef<HTMLOListElement>(null);
   const at = rows.findIndex(({ id }) => id === open);
   useEffect(() => {
@@ -143,7 +154,12 @@ function WaitingList({ rows, open, onOpen }: WaitingListProps) {
     if (item) void item.scrollIntoView({ block: 'nearest' });
   }, [at]);
   return (
-    <ol ref={list} aria-label="Waiting" className="max-h-[32rem] overflow-y-auto border border-base-300 max-lg:hidden">
+    <ol
+      ref={list}
+      aria-label="Waiting"
+      aria-busy={counting}
+      className="max-h-[32rem] overflow-y-auto border border-base-300 max-lg:hidden"
+    >
       {rows.map((row) => (
         <li key={row.id} className="border-b border-base-300 last:border-0">
           <button
@@ -153,7 +169,10 @@ function WaitingList({ rows, open, onOpen }: WaitingListProps) {
           >
             <span className="flex gap-2">
               <span className="min-w-0 flex-1 truncate font-semibold">{row.from.name || row.from.address}</span>
-              <span className="quiet text-sm tabular-nums">{row.score ?? '–'}</span>
+              <span data-score className="quiet text-sm tabular-nums">
+                {(row.id === open && score !== null ? Math.floor(score) : row.score) ?? '–'}
+                {counting && row.id !== open && ' …'}
+              </span>
             </span>
             <span className="block truncate text-sm">{row.subject || 'No subject'}</span>
           </button>
@@ -167,7 +186,8 @@ function WaitingList({ rows, open, onOpen }: WaitingListProps) {
 export function SecondLookPage() {
   const overview = useMailbox((s) => s.overview);
   const look = useSecondLook();
-  const { value, error, waiting, open, judgement, left, done, learned, setChosen, isJunk, onlyThis, pass } = look;
+  const { value, error, counting, waiting, open, judgement, left, done, learned, setChosen, isJunk, onlyThis, pass } =
+    look;
   const [asking, setAsking] = useState<Rescued | null>(null);
   const now = useNow();
   const fromNowOn = async () => {
@@ -220,7 +240,13 @@ export function SecondLookPage() {
       )}
       {open && (
         <div className="grid gap-4 @3xl:grid-cols-[18rem_minmax(0,1fr)]">
-          <WaitingList rows={waiting.slice(0, inSight)} open={open.id} onOpen={setChosen} />
+          <WaitingList
+            rows={waiting.slice(0, inSight)}
+            counting={counting}
+            open={open.id}
+            score={judgement?.score ?? null}
+            onOpen={setChosen}
+          />
           <section aria-label="The most doubtful" className="min-w-0">
             <div className="mb-3 flex flex-wrap items-center gap-2">
               <Answer word="Junk" keyWord="J" onPress={isJunk} />
@@ -230,10 +256,10 @@ export function SecondLookPage() {
             </div>
             <div className="rounded border border-base-300">
               <SafeMessage key={open.id} row={open} when={shortTime(open.date, now)} />
-              {judgement.value && (
+              {judgement && (
                 <div className="border-t border-base-300 px-4 py-3">
-                  <h2 className="mb-1 font-semibold">{scoreWords(judgement.value.score)}, because of</h2>
-                  <EvidenceLists judgement={judgement.value} />
+                  <h2 className="mb-1 font-semibold">{scoreWords(judgement.score)}, because of</h2>
+                  <EvidenceLists judgement={judgement} />
                 </div>
               )}
             </div>
