@@ -203,6 +203,25 @@ test('a list is left by one request through the post office, and what comes afte
   await expect(entry.getByRole('button', { name: /^Undo/ })).toHaveCount(0);
 });
 
+test('an act on all of a sender counts for where it says, at every moment', async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, '/senders?sender=rota%40skerryline.example');
+  const all = page.getByRole('region', { name: 'All of it at once' });
+  const archive = all.getByRole('button', { name: /^Archive/ });
+  const everywhere = await archive.innerText();
+  // Looked at as soon as the choice is drawn, and not a moment later.
+  const atOnce = await all.getByRole('combobox', { name: 'What is' }).evaluate(async (select: HTMLSelectElement) => {
+    const button = [...document.querySelectorAll('button')].find((one) => one.textContent?.includes('Archive '));
+    Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value')?.set?.call(select, 'inbox');
+    select.dispatchEvent(new Event('change', { bubbles: true }));
+    await Promise.resolve();
+    return { says: button?.textContent?.trim(), disabled: button?.disabled };
+  });
+  await expect(archive).toHaveText(/Archive \d/);
+  expect(await archive.innerText()).not.toBe(everywhere);
+  expect(atOnce).toEqual({ says: 'Archive …', disabled: true });
+});
+
 test('what a rule or an entry did stands in the Logbook, a press from where it is; until when it can be undone', async ({
   page,
 }) => {

@@ -35,6 +35,8 @@ function useMonths({ where, view, grouping }: DeskView) {
   const { value: months } = useAnswer(
     () => (byMonths ? mailroom.months(view, grouping) : Promise.resolve(null)),
     byMonths ? `${JSON.stringify([view, grouping])} ${revision}` : '',
+    0,
+    JSON.stringify([view, grouping]),
   );
   const Months = usePart(monthsPart, byMonths)?.Months;
   return { months, Months };

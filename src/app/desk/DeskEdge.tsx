@@ -56,6 +56,8 @@ function TickMenu({ desk }: { desk: DeskView }) {
   const { value: counts } = useAnswer(
     () => (looked ? mailroom.heldCounts(view, grouping) : Promise.resolve(null)),
     looked ? `${JSON.stringify([view, grouping])} ${revision}` : '',
+    0,
+    JSON.stringify([view, grouping]),
   );
   return (
     <select

@@ -239,6 +239,8 @@ export function useDeskView(): DeskView {
   const inLanes = useAnswer(
     () => (wide ? mailroom.rows(whole, grouping, 0, 0) : Promise.resolve(null)),
     `${wide} ${JSON.stringify([whole, grouping])} ${revision}`,
+    0,
+    JSON.stringify([whole, grouping]),
   ).value;
   const held = wide ? inLanes : rows;
   const totals = held === null || held.total === null ? null : { ...held, rows: held.total };

@@ -58,12 +58,12 @@ function useSecondLook() {
   const isAway = (id: number) => passed.has(id) || (answered.has(id) && !isBack(id));
   const waiting = value?.rows.filter(({ id }) => !isAway(id)) ?? [];
   const open = waiting.find(({ id }) => id === chosen) ?? waiting[0];
-  const judged = useAnswer(
-    async () => open && { id: open.id, its: await mailroom.judgement(open.id) },
+  const { value: judgement } = useAnswer(
+    () => (open ? mailroom.judgement(open.id) : Promise.resolve(null)),
     `${open?.id ?? ''} ${revision}`,
+    0,
+    String(open?.id),
   );
-  // The last answer stays until the next is there: it is of another message as long as that.
-  const judgement = judged.value && judged.value.id === open?.id ? judged.value.its : null;
   // What was marked is no longer among those that wait; what was only passed over still is.
   const left = (value?.total ?? 0) - (value?.rows ?? []).filter(({ id }) => isAway(id)).length;
   const done = { junk: 0, rescued: 0 };

@@ -40,6 +40,7 @@ function LaneCount({ view, lane }: { view: View; lane: LaneWhat }) {
     () => mailroom.rows(narrowed, grouping, 0, 4),
     `${JSON.stringify(narrowed)} ${revision}`,
     120,
+    JSON.stringify(narrowed),
   );
   if (!value) return <Waiting says="Counting …" />;
   return (

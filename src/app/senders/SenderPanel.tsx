@@ -73,6 +73,8 @@ function AllAtOnce({ sender, report }: PartProps) {
   const { value: touched } = useAnswer(
     () => mailroom.clearOutReport(`sender ${sender.value}`, choice, of),
     `${JSON.stringify([sender, of])} ${revision}`,
+    0,
+    JSON.stringify([sender, of]),
   );
   const found: View = { kind: 'found', query: `from ${quoted(sender.value)}`, within: null };
   return (
@@ -98,7 +100,7 @@ function AllAtOnce({ sender, report }: PartProps) {
               disabled={n === 0}
               onClick={() => void runAct({ clearOut: choice, of }, act)}
             >
-              <Icon size={15} aria-hidden /> {word} {count(n)}
+              <Icon size={15} aria-hidden /> {word} {touched ? count(n) : '…'}
             </button>
           );
         })}

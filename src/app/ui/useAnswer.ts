@@ -12,13 +12,16 @@ export interface Answer<T> {
 
 /**
  * Asks whenever `question` changes. An answer to an earlier question is shown until a newer one is there, and is `waiting`:
- * where questions change faster than they are answered, something is seen all the same. `delay` in milliseconds.
+ * where questions change faster than they are answered, something is seen all the same. `delay` in milliseconds. `about`: what
+ * the question is about, where that changes too: what was answered about another message or view is not shown as if it were
+ * about this one.
  */
-export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0): Answer<T> {
-  const [answer, setAnswer] = useState<Omit<Answer<T>, 'waiting'> & { of: string | null }>({
+export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0, about = ''): Answer<T> {
+  const [answer, setAnswer] = useState<Omit<Answer<T>, 'waiting'> & { of: string | null; about: string }>({
     value: null,
     error: null,
     of: null,
+    about,
   });
   const asker = useRef(ask);
   const asks = useRef({ asked: 0, shown: 0 });
@@ -32,7 +35,7 @@ export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0)
       // A newer one came first, or it failed and a newer one is on its way.
       if (number < its.shown || (error !== null && number < its.asked)) return;
       its.shown = number;
-      setAnswer({ value, error, of: question });
+      setAnswer({ value, error, of: question, about });
     };
     const go = () =>
       asker.current().then(
@@ -41,7 +44,10 @@ export function useAnswer<T>(ask: () => Promise<T>, question: string, delay = 0)
       );
     const timer = setTimeout(() => void go(), delay);
     return () => clearTimeout(timer);
-  }, [question, delay]);
+  }, [question, delay, about]);
   // From the moment at which the question is another, also before it is asked.
-  return { value: answer.value, error: answer.error, waiting: answer.of !== question };
+  const waiting = answer.of !== question;
+  return answer.about === about
+    ? { value: answer.value, error: answer.error, waiting }
+    : { value: null, error: null, waiting };
 }
