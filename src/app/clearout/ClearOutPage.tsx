@@ -36,10 +36,12 @@ function useReport(asker: string, at: ClearOutAt, delay: number) {
     async () => {
       const report = chosen ? await mailroom.clearOutReport(asker, choice, of) : null;
       setProgress(null);
-      return { question, report };
+      return report;
     },
     `${question} ${revision}`,
     delay,
+    // What was asked before says nothing about what is chosen now.
+    question,
   );
   useEffect(
     () =>
@@ -50,9 +52,7 @@ function useReport(asker: string, at: ClearOutAt, delay: number) {
   );
   // Nobody waits any more once the page is left.
   useEffect(() => () => void mailroom.drop(asker), [asker]);
-  // What was asked before says nothing about what is chosen now.
-  const fresh = answer.value?.question === question ? answer.value.report : null;
-  return { report: fresh, waiting: answer.waiting || fresh === null, error: answer.error, progress };
+  return { report: answer.value, waiting: answer.waiting || answer.value === null, error: answer.error, progress };
 }
 
 /** The clear-outs that are ready, each with how much it would touch. */

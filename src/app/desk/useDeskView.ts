@@ -232,9 +232,11 @@ export function useDeskView(): DeskView {
     [byConversation, path, elsewhere, orders],
   );
   const rows = useRows(view, grouping);
-  const { value } = useAnswer(
-    async () => ({ id: open, index: open === null ? -1 : await mailroom.position(view, grouping, open) }),
+  const { value: openIndex } = useAnswer(
+    () => (open === null ? Promise.resolve(-1) : mailroom.position(view, grouping, open)),
     `${JSON.stringify([view, grouping])} ${open} ${revision}`,
+    0,
+    String(open),
   );
   const inLanes = useAnswer(
     () => (wide ? mailroom.rows(whole, grouping, 0, 0) : Promise.resolve(null)),
@@ -244,8 +246,6 @@ export function useDeskView(): DeskView {
   ).value;
   const held = wide ? inLanes : rows;
   const totals = held === null || held.total === null ? null : { ...held, rows: held.total };
-  // The answer for the message before says nothing of this one.
-  const openIndex = value?.id === open ? value.index : null;
   const go = useCallback(
     (to: Partial<Where>) => void navigate(wherePath({ ...where, ...to }), atOnce),
     [navigate, where],

@@ -77,11 +77,12 @@ function Searches({ overview: { setup }, folded, onGo }: PartProps) {
   const { searches } = setup;
   const views = searches.map(({ query, within }): View => ({ kind: 'found', query, within }));
   const question = JSON.stringify(views);
-  const { value } = useAnswer(
-    async () => ({ question, counts: views.length ? await mailroom.counts(views) : [] }),
+  const { value: counts } = useAnswer(
+    () => (views.length ? mailroom.counts(views) : Promise.resolve([])),
     `${question} ${revision}`,
+    0,
+    question,
   );
-  const counts = value?.question === question ? value.counts : null;
   if (searches.length === 0) return null;
   return (
     <Fold name="Searches" folded={folded}>
