@@ -3,6 +3,7 @@
 // What the person marked is a bit of the message's state, so the journal has it and Undo takes it back. All that is here
 // follows from those bits, the shipped model and the raw messages: it is stored only so that it need not be made anew.
 import { ahead } from '../../core/data/ahead';
+import { Bits } from '../../core/data/bits';
 import { grown } from '../../core/data/grown';
 import { hashOf, hashOfText } from '../../core/data/hash';
 import { InTurn } from '../../core/data/inTurn';
@@ -18,7 +19,7 @@ import type { MailState, Loading } from '../state/mailState';
 import type { Correspondents } from '../state/correspondents';
 import type { Readable } from '../reading/reader';
 import type { Stored, Keeping } from '../storage/stored';
-import { bytes, int32 } from '../storage/schemas';
+import { bytes, int32, uint32 } from '../storage/schemas';
 import { keyOf } from '../storage/keys';
 import type { Writes } from '../storage/storing';
 import { expunged } from '../state/internedTables';
@@ -38,7 +39,7 @@ const junkRecordSchema = z.object({
   /** One more than the score of each message, 0 where it was not judged. */
   scores: bytes,
   /** A bit for each message: whether that is by the model as it is here. */
-  fresh: bytes,
+  fresh: uint32,
 });
 
 /** The lowest bits of each weight decide nothing, and would only make a setup long. */
@@ -68,8 +69,8 @@ export class JunkRoom {
   private readonly features = new KeptFeatures();
   /** One more than the score; 0: not judged. */
   private scores = new Uint8Array(0);
-  /** 1 where it was judged by the model as it is now. */
-  private fresh = new Uint8Array(0);
+  /** Which were judged by the model as it is now. */
+  private fresh = new Bits(0);
   private readonly judging = new InTurn();
   private loaded: Promise<void> | null = null;
   private carriedBy: { text: string; model: JunkModel | null } | null = null;
@@ -123,7 +124,9 @@ export class JunkRoom {
       for (const [i, id] of stored.ids.entries())
         this.taught.set(id, { junk: stored.marks[i] === 1, step: stored.steps[i] });
       this.scores = stored.scores.slice();
-      this.fresh = this.scores.map((_, id) => ((stored.fresh[id >> 3] ?? 0) >> (id & 7)) & 1);
+      const { length } = this.scores;
+      this.fresh =
+        stored.fresh.length === (length + 31) >>> 5 ? new Bits(length, stored.fresh.slice()) : new Bits(length);
     }
     const { count } = this.mailbox.columns;
     for (let id = 0; id < count; id++)
@@ -214,7 +217,7 @@ export class JunkRoom {
 
   private touch(): void {
     this.dirty = true;
-    this.fresh.fill(0);
+    this.fresh = new Bits(this.fresh.length);
   }
 
   private async learn(id: number): Promise<void> {
@@ -271,11 +274,11 @@ export class JunkRoom {
     if (id >= this.scores.length) {
       const size = Math.max(4_096, Math.ceil((id + 1) * 1.5));
       this.scores = grown(this.scores, new Uint8Array(size));
-      this.fresh = grown(this.fresh, new Uint8Array(size));
+      this.fresh = this.fresh.grown(size);
     }
     // Rounded down, so that what is shown as 90 is at or above the line at 90.
     this.scores[id] = score === null ? 0 : Math.floor(score) + 1;
-    this.fresh[id] = 1;
+    this.fresh.set(id);
     this.dirty = true;
   }
 
@@ -305,7 +308,7 @@ export class JunkRoom {
   ): Promise<void> {
     await this.settle();
     // In the order in which they lie in storage: each pack of them is read once.
-    const list = [...ids].filter((id) => this.fresh[id] !== 1).sort((a, b) => a - b);
+    const list = [...ids].filter((id) => !this.fresh.has(id)).sort((a, b) => a - b);
     let done = 0;
     // The next messages are on their way through the workers while these are judged.
     const coming = ahead([...inSlices(list, sliceSize)], (slice) => this.featuresFor(slice), slicesAhead);
@@ -361,8 +364,6 @@ export class JunkRoom {
     const ids = [...this.taught.keys()];
     const taught = [...this.taught.values()];
     const { count } = this.mailbox.columns;
-    const fresh = new Uint8Array((count + 7) >> 3);
-    for (let id = 0; id < count; id++) fresh[id >> 3] |= (this.fresh[id] ?? 0) << (id & 7);
     const content = {
       base: this.base,
       model: writeModel(this.model.without(this.beneath)),
@@ -370,7 +371,7 @@ export class JunkRoom {
       marks: Uint8Array.from(taught, ({ junk }) => (junk ? 1 : 0)),
       steps: Int32Array.from(taught, ({ step }) => step),
       scores: this.scores.slice(0, count),
-      fresh,
+      fresh: this.fresh.words.slice(0, (count + 31) >>> 5),
     };
     return [[keyOf.junk, content]];
   }

@@ -2,7 +2,7 @@
 import { act } from '../commands/acts';
 import { rawPackSize } from '../storage/keys';
 import { memoryStore } from '../storage/recordStore';
-import { hearsReads, mailOf, openMailbox, openWith } from '../testing/testing';
+import { mailOf, openHearing, openWith } from '../testing/testing';
 import { Redundancy } from './redundancy';
 import { thinVerdicts } from './thinning';
 
@@ -69,10 +69,7 @@ test('each pack is read once, however far behind what it answers an answer lies'
   );
   await first.flush();
   first.close();
-  const { store, read } = hearsReads(memoryStore(records), 'raw/');
-  const second = await openMailbox(store);
-  await second.ready();
-  read.length = 0;
+  const { mailbox: second, read } = await openHearing(records, 'raw/');
   await second.redundancy.ready(Int32Array.from({ length: second.columns.count }, (_, id) => id));
   expect(read).toEqual([...new Set(read)]);
   expect(read).toHaveLength(48);
@@ -84,10 +81,8 @@ test('each pack is read once for all conversations that lie in it, and none wher
   const first = await openWith(mail(), memoryStore(records));
   await first.flush();
   first.close();
-  const { store, read } = hearsReads(memoryStore(records), 'raw/');
-  const second = await openMailbox(store);
+  const { mailbox: second, read } = await openHearing(records, 'raw/');
   const all = Int32Array.from({ length: second.columns.count }, (_, id) => id);
-  read.length = 0;
   // All of it is unread, and stays.
   await second.redundancy.ready(all);
   expect(read).toEqual([]);

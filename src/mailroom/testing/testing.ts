@@ -80,6 +80,18 @@ export function hearsReads(inner: RecordStore, prefix: string): { store: RecordS
   return { store: { ...inner, get }, read };
 }
 
+/** A mailbox opened anew on records, ready, and which of its records that begin so are read from now on. */
+export async function openHearing(
+  records: Map<string, unknown>,
+  prefix: string,
+): Promise<{ mailbox: Mailbox; read: string[] }> {
+  const { store, read } = hearsReads(memoryStore(records), prefix);
+  const mailbox = await openMailbox(store);
+  await mailbox.ready();
+  read.length = 0;
+  return { mailbox, read };
+}
+
 /** Everything that a person could tell apart of a mailbox's state, to compare two. */
 export function stateOf(mailbox: Mailbox) {
   const { columns, tables, setup } = mailbox;
