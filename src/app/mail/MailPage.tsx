@@ -8,6 +8,7 @@ import { useDesk } from '../state/desk';
 import { checkPost } from '../state/post';
 import { UndoSpot } from '../desk/StampBar';
 import { forgetSeen } from '../state/lastSeen';
+import { forgetPreferences } from '../state/preferences';
 import { forgetAllDone } from '../state/undoing';
 import { forgetCopies, forgetOldAnswers } from '../state/draftCopies';
 import { openDraft, refreshDrafts } from '../state/drafts';
@@ -239,6 +240,7 @@ async function eraseAll(): Promise<void> {
   openDraft(null);
   await refreshDrafts();
   forgetAllDone();
+  forgetPreferences();
   await refresh();
 }
 

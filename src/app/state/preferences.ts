@@ -110,6 +110,9 @@ export function prefer(some: Partial<Preferences>): void {
   usePreferences.setState(some);
 }
 
+/** All is shown again as at first: what was chosen was chosen for a mailbox that is no more. */
+export const forgetPreferences = () => usePreferences.setState(usePreferences.getInitialState(), true);
+
 /** Whether the rows of a view are conversations, by its address; what is silenced are conversations. */
 export const isGrouped = ({ grouped, groupedAll }: Preferences, path: string): boolean =>
   grouped[path] ?? (path === '/silenced' || groupedAll);

@@ -146,6 +146,18 @@ test('opening marks read without being what Undo takes back; Undo finds the last
   });
 });
 
+test('started afresh, no revision comes again: rows that were asked for before are not taken for those of now', async () => {
+  const { service } = await start(scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]));
+  await service.begin('demo');
+  await service.checkNow();
+  const before = await service.rows(inbox, single, 0, 9);
+  expect(before.total).toBe(1);
+  await service.eraseAll();
+  const after = await service.rows(inbox, single, 0, 9);
+  expect(after.total).toBe(0);
+  expect(after.revision).toBeGreaterThan(before.revision);
+});
+
 test('starting afresh leaves nothing, not even what would be written later', async () => {
   const post = scripted([[{ raw: raw(1), place: 'inbox', seen: false, flagged: false }]]);
   const records = new Map<string, unknown>();

@@ -55,11 +55,14 @@ export async function openService(host: ServiceHost): Promise<Mailroom> {
     planned: () => undefined,
     full: (now) => hearer.full(now),
     anew: async (open) => {
-      await open.mailbox.exclusive(async () => {
-        open.mailbox.close();
+      const { mailbox: old } = open;
+      await old.exclusive(async () => {
+        old.close();
         await store.clear();
       });
       open.mailbox = await openMailbox();
+      // No number stands for two mailboxes: what was asked of the old one, and answered only now, is not taken for new.
+      open.mailbox.revision += old.revision + 1;
       host.tell({ kind: 'revision', revision: -1 });
     },
   };
