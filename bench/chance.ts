@@ -10,3 +10,9 @@ export function chance(seed: number): Random {
     return Math.floor((state / 4294967296) * below);
   };
 }
+
+/**
+ * How many cases of chance a test goes through: so many on every run, `CASES=20` times as many where somebody wants to know
+ * more (docs/safety.md says what ran last).
+ */
+export const cases = (few: number): number => Math.ceil(few * Number(process.env.CASES ?? 1));

@@ -4,10 +4,10 @@ import type { Mailroom } from '../src/mailroom/border/mailroom';
 import { raw, scripted, starter } from '../src/mailroom/testing/serviceTesting';
 import { testTime } from '../src/mailroom/testing/testing';
 import { fuzzCards, fuzzFiles, fuzzMessages, fuzzSettings } from './fuzz';
-import { chance } from './chance';
+import { cases, chance } from './chance';
 import { anything } from './fuzzing';
 
-const some = Number(process.env.FUZZ ?? 200);
+const some = Number(process.env.FUZZ ?? cases(60));
 
 test('messages, altered and made: none throws, none stops the next', async () => {
   expect((await fuzzMessages(some, 1, 0)).count).toBe(some);

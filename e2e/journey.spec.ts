@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { buildApp } from '../server/app';
 import {
   bringIn,
@@ -11,6 +11,7 @@ import {
   openDemo,
   openDemoAnew,
   openOwn,
+  openWith,
   placeLink,
   rows,
   total,
@@ -250,6 +251,21 @@ test('starting afresh asks first, then deletes everything', async ({ page }) => 
   await expect(page.getByRole('button', { name: 'Start with my own mail' })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: 'Start with my own mail' })).toBeVisible();
+});
+
+test('started afresh, nothing of before is shown: not its rows, nor how its lists stood', async ({ page }) => {
+  await openWith(page, [{ id: 'a' }, { id: 'b', answers: ['a'] }, { id: 'c' }]);
+  await page.getByRole('button', { name: 'Conversations' }).click();
+  await expect(rows(page)).toHaveCount(2);
+  // The page that is opened first asks for the Inbox's rows early, and this one is left without them.
+  await page.goto('/mail');
+  await page.getByRole('button', { name: 'Delete everything …' }).click();
+  await page.getByRole('button', { name: 'Delete for good' }).click();
+  await page.getByRole('button', { name: 'Start with my own mail' }).click();
+  await bringIn(page, mailFile('mail.mbox', mbox([{ id: 'd' }, { id: 'e', answers: ['d'] }])));
+  await goTo(page, '/inbox');
+  await expect(rows(page)).toHaveCount(2);
+  await expect(page.locator('header[aria-label="Desk"]')).toContainText('2 messages');
 });
 
 test('while the demo comes in the newest are shown, also where the pointer rests over the list', async ({ page }) => {

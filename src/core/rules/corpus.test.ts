@@ -2,6 +2,7 @@
 // those for which a second, plain implementation in Python says that they hold (scripts/rules-table.py). Sieve is run by
 // code that shares much with the rules; this table shares nothing. It holds counts and hashes, no words.
 import path from 'node:path';
+import { cases } from '../../../bench/chance';
 import { corpusTable, shortHash } from '../../../bench/corpusTable';
 import { realMessages } from '../../../bench/realMessages';
 import { someConditions } from '../../../bench/someConditions';
@@ -18,9 +19,11 @@ const nobody = new AccountIndex([]);
 
 const table = corpusTable(path.join(__dirname, 'corpus.tsv'));
 
-test('300 conditions hold for the messages for which the second implementation says so', () => {
+const number = Math.min(300, cases(60));
+
+test(`${number} of 300 conditions hold for the messages for which the second implementation says so`, () => {
   const messages = realMessages().map((raw) => ({ raw, envelope: parseEnvelope(raw) }));
-  const conditions = someConditions(300, wordsOf(messages));
+  const conditions = someConditions(300, wordsOf(messages)).slice(0, number);
   const rules = conditions.map((condition, i): Rule => ({
     id: String(i),
     name: '',
@@ -41,6 +44,7 @@ test('300 conditions hold for the messages for which the second implementation s
     String(found[i].length),
     shortHash(found[i].join(',')),
   ]);
-  expect(ours).toEqual(table);
+  expect(table).toHaveLength(300);
+  expect(ours).toEqual(table.slice(0, number));
   expect(table.filter(([, n]) => Number(n) > 0 && Number(n) < messages.length).length).toBeGreaterThan(200);
 });

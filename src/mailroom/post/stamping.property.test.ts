@@ -1,5 +1,6 @@
 // Any stamp on any messages: it equals its acts one by one, undone it leaves everything as it was, and killed at any write it
 // is whole or not there.
+import { cases } from '../../../bench/chance';
 import fc from 'fast-check';
 import type { Action } from '../../core/effects/effects';
 import { dueOn } from '../../core/agenda/due';
@@ -192,7 +193,7 @@ test('a stamp equals its acts one by one, and undone leaves everything as it was
       one.close();
       other.close();
     }),
-    { numRuns: Number(process.env.STAMPS ?? 60) },
+    { numRuns: Number(process.env.STAMPS ?? cases(30)) },
   );
 });
 
@@ -222,7 +223,7 @@ test('killed at any write it is whole or not there, and so is what it sends', as
       if (receipt === null) expect(there).toBe(false);
       again.close();
     }),
-    { numRuns: Number(process.env.STAMPS ?? 60) },
+    { numRuns: Number(process.env.STAMPS ?? cases(30)) },
   );
 });
 
