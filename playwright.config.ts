@@ -28,19 +28,21 @@ export default defineConfig({
     { name: 'before', testMatch: 'kept.setup.ts' },
     { name: 'browser', dependencies: ['before'] },
   ],
-  // More than there are cores: a test waits as much as it works.
-  workers: 3,
+  // A browser keeps more than one processor busy: the page, its mailroom, what paints. More at once took longer in all.
+  workers: 2,
   fullyParallel: true,
   // Other work on the same machine may make it several times slower: what is right then must pass then, too.
   timeout: 240_000,
   // What needs a second try is broken.
   retries: 0,
   expect: { timeout: 40_000 },
-  reporter: [['list']],
+  reporter: [['list'], ['./e2e/timesReporter.ts']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // Nothing moves into its place while a test waits: the look of a page at rest is what is tested.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: chromiumLaunch('shell'),
   },
   webServer: {

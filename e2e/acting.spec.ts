@@ -1,5 +1,5 @@
 // Acting: needs A3, A5, B3, B7, B8, B9, lanes, and that where the person is is kept.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { dragRow, counts, goTo, openDemo, openRow, openWith, placeLink, rows } from './desk';
 
 const some = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `m${i}` }));

@@ -1,5 +1,5 @@
 // Tasks, appointments and the Agenda as a person uses them: made of a message, due, done, dragged to another day, as a file.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { downloaded, goTo, mailFile, moveClock, openWith, rows, undoButton, type Mail } from './desk';
 import { violations } from './axe';
 

@@ -1,7 +1,8 @@
 // Answering: need C6, and answers that are unfinished, through the real page.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { members, openBerth } from './berth';
-import { counts, crash, downloaded, goTo, moveClock, openDemo, openDemoAnew, openWith, placeLink, rows } from './desk';
+import { openOwnDemo } from './ownServer';
+import { counts, crash, downloaded, goTo, moveClock, openDemo, openWith, placeLink, rows } from './desk';
 
 /** A picture of one pixel. */
 const png = Buffer.from(
@@ -58,10 +59,9 @@ test('C6: answering an older message says so, one press goes to the newest; own 
 });
 
 test('reply with a picture and be done: taken back in time, sent, in Sent and in its conversation, the answered one archived', async ({
-  page,
+  browser,
 }) => {
-  // Anew: what is sent comes to this mailbox alone.
-  await openDemoAnew(page);
+  const { page, close } = await openOwnDemo(browser);
   const [sent, archived] = [(await counts(page, 'Sent')).total, (await counts(page, 'Archive')).total];
   await rows(page).nth(4).click();
   await page.keyboard.press('y');
@@ -94,10 +94,11 @@ test('reply with a picture and be done: taken back in time, sent, in Sent and in
   const message = page.getByRole('article', { name: 'Message' });
   await expect(message.frameLocator('iframe').locator('img')).toHaveCount(1);
   await expect(message.frameLocator('iframe').locator('body')).toContainText('Tuesday will do.');
+  await close();
 });
 
-test('sent later it waits in Drafts, and goes when its time has come, also over a closed page', async ({ page }) => {
-  await openDemoAnew(page);
+test('sent later it waits in Drafts, and goes when its time has come, also over a closed page', async ({ browser }) => {
+  const { page, close } = await openOwnDemo(browser);
   const sent = (await counts(page, 'Sent')).total;
   await page.keyboard.press('Shift+W');
   const { panel, text, to } = writing(page, 'New message');
@@ -119,6 +120,7 @@ test('sent later it waits in Drafts, and goes when its time has come, also over 
   await page.goto('/drafts');
   await expect.poll(() => counts(page, 'Sent')).toMatchObject({ total: sent + 1 });
   await expect(drafts).toHaveCount(0);
+  await close();
 });
 
 test('forwarded as a file, its bytes are the original’s; several go in one', async ({ page }) => {

@@ -1,6 +1,6 @@
 // Hostile HTML (attacks.ts) in the whole application: nothing may run, nothing may be fetched. And each wall alone, with
 // the others taken down.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { listening, published, reaching } from './attacks';
 import { framePolicy, frameSandbox } from '../src/app/reading/framePolicy';
 import { goTo, bringIn, mailFile, openOwn, rows } from './desk';
@@ -47,7 +47,9 @@ async function showAll(page: Page, at: string, documents: readonly string[], san
 }
 
 /** So many strings stand in one message: each opening of a message takes its time. */
-const together = 9;
+const together = 100;
+
+const forbidden = 'script, iframe, object, embed, form, link, base, meta[http-equiv=refresh]';
 
 test('nothing in a message runs, and nothing is fetched; each wall holds alone', async ({ page, context }, info) => {
   const { url, hits, close } = await listening();
@@ -105,14 +107,16 @@ test('nothing in a message runs, and nothing is fetched; each wall holds alone',
     await expect.poll(async () => which.exec(await page.locator('article h2').first().innerText())?.[1]).not.toBe(last);
     last = which.exec(await page.locator('article h2').first().innerText())?.[1];
     await expect(frames).toHaveCount(groups[Number(last)].length);
-    for (let at = 0; at < groups[Number(last)].length; at++) {
-      const frame = frames.nth(at).contentFrame();
-      await expect(frame.locator('body')).toBeAttached();
-      scripts += await frame
-        .locator('script, iframe, object, embed, form, link, base, meta[http-equiv=refresh]')
-        .count();
-      shown++;
-    }
+    // All of them at once: one after the other, each took a seventh of a second.
+    const inFrames = page.frames().filter((frame) => frame.parentFrame() === page.mainFrame());
+    const found = await Promise.all(
+      inFrames.map(async (frame) => {
+        await frame.waitForLoadState();
+        return frame.evaluate((what) => document.querySelectorAll(what).length, forbidden);
+      }),
+    );
+    scripts += found.reduce((sum, n) => sum + n, 0);
+    shown += found.length;
   }
   expect(shown).toBe(payloads.length);
   expect(scripts).toBe(0);

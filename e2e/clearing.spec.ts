@@ -1,5 +1,5 @@
 // Clearing out, senders and the Logbook, through the real page.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { bringIn, counts, goTo, mailFile, mbox, openDemo, openWith, rows, type Mail } from './desk';
 
 const status = (page: Page) => page.getByRole('region', { name: 'What would go' }).getByRole('status');

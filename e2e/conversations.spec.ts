@@ -1,5 +1,5 @@
 // Conversations: needs C1 to C5, C7, C8 and C10 to C12, through the real page.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { ann, bob, me, question, five, members, conversations, openBerth } from './berth';
 import {
   bringIn,

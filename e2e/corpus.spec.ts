@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { corpusFiles } from './corpus';
 import { bringIn, counts, downloaded, openOwn, rows } from './desk';
 

@@ -2,6 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type BrowserContext, type Download, type Locator, type Page } from '@playwright/test';
 import { restore } from './keptMailboxes';
+import { startAfresh } from './afresh';
 
 /** Begins with the demo mailbox as it stood when it was first opened (keptMailboxes.ts). */
 export async function openDemo(page: Page): Promise<void> {
@@ -13,7 +14,7 @@ export async function openDemo(page: Page): Promise<void> {
 
 /** Opens the demo mailbox as a newcomer does, and waits until all of it is here. */
 export async function openDemoAnew(page: Page, count = 2_500): Promise<void> {
-  await page.goto('/');
+  await openNew(page);
   await page.getByRole('button', { name: 'Open the demo mailbox' }).click();
   await expect(page.getByRole('grid', { name: 'Inbox' })).toBeVisible();
   // The pictures are taken without a test's patience.
@@ -23,9 +24,19 @@ export async function openDemoAnew(page: Page, count = 2_500): Promise<void> {
   await expect(page.locator('header[aria-label="Desk"]')).toContainText(`${inbox} messages`);
 }
 
+/** Opens Wide Sort as a newcomer finds it. */
+export async function openNew(page: Page): Promise<void> {
+  if (!(await startAfresh(page))) await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Wide Sort', level: 1 })).toBeVisible();
+}
+
 /** Begins with an empty mailbox, on the page where mail is brought in. */
 export async function openOwn(page: Page): Promise<void> {
-  await page.goto('/');
+  await openNew(page);
+  await begin(page);
+}
+
+async function begin(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Start with my own mail' }).click();
   await expect(page.getByRole('heading', { name: 'Mail in and out' })).toBeVisible();
 }
@@ -163,8 +174,14 @@ export async function setAccount(page: Page): Promise<void> {
 
 /** Begins with a mailbox of one's own that holds some mail, as the account me@y.test. */
 export async function openWith(page: Page, list: Mail[]): Promise<void> {
-  await restore(page, 'own');
-  await page.goto('/mail');
+  if (await startAfresh(page)) {
+    await begin(page);
+    await setAccount(page);
+    await goTo(page, '/mail');
+  } else {
+    await restore(page, 'own');
+    await page.goto('/mail');
+  }
   await bringIn(page, mailFile('mail.mbox', mbox(list)));
   await goTo(page, '/inbox');
   await expect(rows(page).first()).toBeVisible();

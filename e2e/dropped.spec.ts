@@ -1,5 +1,5 @@
 // The browser threw the mailbox away while nobody looked: told before anything is begun, and what is still known is used.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { bringIn, counts, downloaded, openOwn, rows } from './desk';
 
 const mail = [1, 2, 3]

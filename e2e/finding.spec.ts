@@ -1,5 +1,5 @@
 // Finding mail through the real page.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { counts, downloaded, goTo, openDemo, openRow, openWith, rows } from './desk';
 
 const line = (page: Page) => page.getByRole('combobox', { name: 'Query' });

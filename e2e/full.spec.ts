@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { closeSync, mkdirSync, openSync, rmSync, writeFileSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium, expect, test, type BrowserContext, type Page, type TestInfo } from '@playwright/test';
+import { chromium, expect, test, type BrowserContext, type Page, type TestInfo } from './test';
 import { chromiumLaunch } from '../playwright.config';
 import { bringIn, counts, downloaded, openOwn, rows } from './desk';
 

@@ -1,5 +1,5 @@
 // The line on the left, going anywhere and doing anything by typing, and keys that say why they can’t.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { counts, goTo, openDemo, openRow, rows } from './desk';
 
 for (const height of [800, 720])

@@ -1,6 +1,6 @@
 // What is not here any more, and what is not counted: the numbers of the page say so.
 import { randomBytes } from 'node:crypto';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { bringIn, counts, goTo, mailFile, moveClock, openOwn, openWith, rows } from './desk';
 
 const day = 86_400_000;

@@ -1,5 +1,4 @@
 import { expect, test } from './test';
-import { buildApp } from '../server/app';
 import {
   bringIn,
   counts,
@@ -9,7 +8,6 @@ import {
   mailFile,
   mbox,
   openDemo,
-  openDemoAnew,
   openOwn,
   openWith,
   placeLink,
@@ -17,6 +15,7 @@ import {
   total,
   undoButton,
 } from './desk';
+import { openOwnDemo } from './ownServer';
 
 test('a person sees a sorted Inbox, reads, archives, bins, flags, moves, and takes it all back', async ({ page }) => {
   await openDemo(page);
@@ -188,9 +187,7 @@ test('the address holds place and message: back, forward, reload and a copied li
 
 test('new mail arrives while the page is open; the post office can be paused and asked', async ({ browser }) => {
   // A server of its own: what arrives here must arrive in no other test's mailbox.
-  const app = await buildApp({ dist: 'dist', count: 200, seed: 7, perMinute: 0, now: Date.now });
-  const page = await browser.newPage({ baseURL: await app.listen({ host: '127.0.0.1', port: 0 }) });
-  await openDemoAnew(page, 200);
+  const { page, close } = await openOwnDemo(browser);
   await goTo(page, '/mail');
   await page.getByLabel('Arrivals a minute').fill('30');
   await expect(page.locator('output')).toHaveText('30');
@@ -214,8 +211,7 @@ test('new mail arrives while the page is open; the post office can be paused and
   await expect(says).toBeVisible();
   await page.getByRole('button', { name: 'Check now' }).click();
   await expect(says).toHaveText('Nothing new at the post office.');
-  await page.close();
-  await app.close();
+  await close();
 });
 
 test('attachments are saved as the bytes that came, whatever their name says', async ({ page }) => {
@@ -268,12 +264,15 @@ test('started afresh, nothing of before is shown: not its rows, nor how its list
   await expect(page.locator('header[aria-label="Desk"]')).toContainText('2 messages');
 });
 
-test('while the demo comes in the newest are shown, also where the pointer rests over the list', async ({ page }) => {
-  await openDemoAnew(page);
+test('while the demo comes in the newest are shown, also where the pointer rests over the list', async ({
+  browser,
+}) => {
+  const { page, close } = await openOwnDemo(browser, 1_000);
   // The button that was pressed stood where the list is now.
   expect(await page.getByRole('grid').evaluate((grid) => grid.matches(':hover'))).toBe(true);
   await expect(page.locator('[aria-rowindex="1"]')).toBeInViewport();
   await expect(page.getByText(/more above/)).toHaveCount(0);
+  await close();
 });
 
 test('own mail is in the list as soon as it came in, on the way there by the line', async ({ page }) => {

@@ -1,5 +1,5 @@
 // The junk filter and dangerous mail through the real page.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import {
   counts,
   downloaded,

@@ -1,6 +1,6 @@
 // Before all tests: the demo is opened once, and a mailbox of one’s own begun, and what they stored is kept
 // (keptMailboxes.ts). Both are tests of their own, so that they have the time and the trace that all tests have.
-import { expect, test as setup, type Page } from '@playwright/test';
+import { expect, test as setup, type Page } from './test';
 import { keptPath, storedMailbox, type KeptMailbox } from './keptMailboxes';
 import { openDemoAnew, openOwn, setAccount } from './desk';
 

@@ -41,9 +41,24 @@ export type KeptMailbox = 'demo' | 'own';
 /** Where the tests' server has them. */
 export const keptPath = '/kept-mailboxes/';
 
+/** Deletes all that a page has stored; the page then stands on an address without the application. */
+export async function emptyStorage(page: Page): Promise<void> {
+  await page.goto('/nothing.txt');
+  await page.evaluate(async () => {
+    localStorage.clear();
+    sessionStorage.clear();
+    for (const { name } of await indexedDB.databases())
+      await new Promise<void>((resolve, reject) => {
+        const deleting = indexedDB.deleteDatabase(String(name));
+        deleting.onsuccess = () => resolve();
+        deleting.onerror = () => reject(deleting.error);
+      });
+  });
+}
+
 /** Puts a kept mailbox into a page’s storage; the page then stands on an address without the application. */
 export async function restore(page: Page, name: KeptMailbox): Promise<void> {
-  await page.goto('/nothing.txt');
+  await emptyStorage(page);
   await page.evaluate(async (address) => {
     const whole = await (await fetch(address)).arrayBuffer();
     const head = 4 + new Uint32Array(whole, 0, 1)[0];

@@ -1,5 +1,5 @@
 // Labels and folders through the real page: made, nested, merged, taken off.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { list, drag } from './rulesPage';
 import { counts, goTo, openRow, openWith, rows, undoButton } from './desk';
 

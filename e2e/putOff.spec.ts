@@ -1,5 +1,5 @@
 // Put off, through the real page: out of the Inbox until a moment, back on top of it, or earlier by an answer.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { bringIn, counts, goTo, mailFile, mbox, moveClock, openWith, placeLink, rows, undoButton } from './desk';
 
 const hour = 3_600_000;

@@ -1,5 +1,5 @@
 // The Register through the real page: every kind of entry, guards, taking off, several at once.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { counts, downloaded, goTo, mailFile, openDemo, openOwn, openWith, rows, undoButton } from './desk';
 
 test('blocking a domain with people one wrote to asks first and names them; their own entries spare them', async ({

@@ -1,5 +1,5 @@
 // What the filter took is looked at again: rescue, the Second look and Where did my mail go? through the real page.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { counts, findRow, goTo, openDemo, openWith, rows } from './desk';
 
 const rescued: [what: string, key: string, entry: string | null, subject: string][] = [

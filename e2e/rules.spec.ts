@@ -1,5 +1,5 @@
 // Rules and flags through the real page.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { list, drag } from './rulesPage';
 import {
   counts,

@@ -1,5 +1,5 @@
 // Seeing the desk: needs B1, B2, B4, B5, B6, B10 and C9.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { counts, findRow, goTo, openDemo, openRow, openWith, placeLink, rows } from './desk';
 
 const heading = (page: Page) =>

@@ -1,6 +1,6 @@
 // Stamps as a person uses them: by a digit on one, on many, on a conversation; asked for what they lack; made of what was done;
 // run by a rule.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { counts, downloaded, goTo, openWith, placeLink, rows, undoButton, type Mail } from './desk';
 import { violations } from './axe';
 

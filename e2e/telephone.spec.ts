@@ -1,5 +1,5 @@
 // On a telephone: 390x844, by touch.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { goTo, openDemo, openWith, rows } from './desk';
 
 test('390x844: the line is a drawer, a message fills the screen, and nothing runs over the edge', async ({

@@ -1,7 +1,7 @@
 // Being told of new mail, in the whole Chromium: the shell of it that has no window knows no notifications.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { chromiumLaunch } from '../playwright.config';
-import { buildApp } from '../server/app';
+import { ownServer } from './ownServer';
 import { counts, goTo, openDemoAnew } from './desk';
 
 test.use({ launchOptions: chromiumLaunch('chromium') });
@@ -10,8 +10,7 @@ for (const granted of [true, false])
   test(`A5: banner and sound are off, and limited to what was chosen; permission ${granted ? 'granted' : 'refused'}`, async ({
     browser,
   }) => {
-    const app = await buildApp({ dist: 'dist', count: 200, seed: 7, perMinute: 0, now: Date.now });
-    const baseURL = await app.listen({ host: '127.0.0.1', port: 0 });
+    const { baseURL, close } = await ownServer();
     const context = await browser.newContext({ baseURL, permissions: granted ? ['notifications'] : [] });
     const page = await context.newPage();
     await page.addInitScript(() => {
@@ -71,5 +70,5 @@ for (const granted of [true, false])
     // Not every arrival is told of: the others only changed the counts.
     expect(await total()).toBeGreaterThan(here);
     await context.close();
-    await app.close();
+    await close();
   });

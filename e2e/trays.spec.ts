@@ -1,5 +1,5 @@
 // Trays, the hold and the timetable, through the real page.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import {
   bringIn,
   dragRow,
@@ -15,6 +15,7 @@ import {
   undoButton,
   type Mail,
 } from './desk';
+import { ownServer } from './ownServer';
 
 const hour = 3_600_000;
 const day = 24 * hour;
@@ -263,7 +264,9 @@ test('painted by mouse, copied to other days; hours by their beginning and end',
   await expect(words).toContainText('every day: nothing');
 });
 
-test('an automatic answer goes once to a person, never to a list, and stands in Sent', async ({ page }) => {
+test('an automatic answer goes once to a person, never to a list, and stands in Sent', async ({ browser }) => {
+  const { baseURL, close } = await ownServer(500);
+  const page = await browser.newPage({ baseURL });
   const sent: string[] = [];
   let arriving: string[] = [];
   await page.context().route('**/api/post/submit*', async (route) => {
@@ -286,7 +289,7 @@ test('an automatic answer goes once to a person, never to a list, and stands in 
     );
     await route.fulfill({ response, json: body });
   });
-  await openDemoAnew(page);
+  await openDemoAnew(page, 500);
   await goTo(page, '/delivery');
   await page.getByLabel('Answer what a hold keeps').check();
   await page.getByLabel('Text; without one this account does not answer').first().fill('I read mail again on Monday.');
@@ -325,6 +328,8 @@ test('an automatic answer goes once to a person, never to a list, and stands in 
   await expect(
     page.getByText('Answered e.marwick@stonness-harbour.example automatically: “Auto: Berth one”'),
   ).toHaveCount(1);
+  await page.close();
+  await close();
 });
 
 test('by drag onto a tray on the left, and from Senders: what comes of a sender, with what is in the Inbox', async ({

@@ -1,5 +1,5 @@
 // Contacts, links that write to somebody, paper, and what may leave: through the real page.
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { forwardedHtml, quotedHtml } from '../src/core/writing/answer';
 import { outgoingHtml } from '../src/core/writing/outgoingHtml';
 import { listening, published, reaching } from './attacks';

@@ -1,5 +1,5 @@
 // Installs what is missing: packages for this lock file, and Debian's Chromium where tests need it.
-import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 
@@ -44,28 +44,24 @@ const chromiumPath = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].fi
 const pythonHas = (module) =>
   spawnSync('/usr/bin/python3', ['-c', `import ${module}`], { stdio: 'ignore' }).status === 0;
 
-/** Installs those of Debian’s packages that are missing, all at once; the path of Chromium. */
-export function installForTests() {
+/** Installs the project’s packages, and beside that those of Debian’s that tests need and that are missing; the path of Chromium. */
+export async function installForTests() {
   const missing = Object.keys(needed).filter((name) => !needed[name]());
-  if (missing.length) installDebian(missing);
+  const debian = missing.length ? installDebian(missing) : Promise.resolve();
+  installPackages();
+  await debian;
   return chromiumPath() ?? '/usr/bin/chromium';
 }
 
-function installDebian(names) {
+async function installDebian(names) {
   const words = names.join(', ');
   console.log(`Installing from Debian: ${words} …`);
-  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
-  const [command, ...before] = [...sudo, 'apt-get'];
-  try {
-    execFileSync(command, [...before, 'update', '-qq'], { stdio: 'inherit' });
-    execFileSync(command, [...before, 'install', '-y', '-qq', ...names], {
-      stdio: 'inherit',
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    });
-  } catch {
-    console.error(`Missing, and not to be installed with apt-get: ${words}. Install them and run npm test again.`);
-    process.exit(1);
-  }
+  const [command, ...before] = process.getuid?.() === 0 ? ['sh'] : ['sudo', 'sh'];
+  // One command for both: this process is busy meanwhile, and would begin the second only then.
+  const both = `apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq ${names.join(' ')}`;
+  if ((await runBeside(command, [...before, '-c', both])) === 0) return;
+  console.error(`Missing, and not to be installed with apt-get: ${words}. Install them and run npm test again.`);
+  process.exit(1);
 }
 
 /**
