@@ -12,6 +12,7 @@ import {
   openNew,
   openOwn,
   openRow,
+  openWith,
   rows,
   total as allMessages,
   undoButton,
@@ -283,6 +284,21 @@ test('opened, the focus is in the list; from the top of the page one Tab and a p
   await expect(page.getByRole('button', { name: 'To the list or page' })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('main')).toBeFocused();
+});
+
+test('the focus goes into a question as it opens, for who asked for less movement and for who did not', async ({
+  page,
+}) => {
+  await openWith(page, [{ id: 'a' }, { id: 'b' }]);
+  await rows(page).first().click();
+  for (const reducedMotion of ['reduce', 'no-preference'] as const) {
+    await page.emulateMedia({ reducedMotion });
+    await page.keyboard.press('m');
+    const dialog = page.getByRole('dialog', { name: 'Move to' });
+    await expect(dialog.getByLabel('Place, or the name of a new folder')).toBeFocused();
+    await page.keyboard.press('Escape');
+    await expect(dialog).toHaveCount(0);
+  }
 });
 
 test('long names, long subjects, right to left and emoji keep their rows whole', async ({ page }) => {

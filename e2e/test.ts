@@ -57,14 +57,13 @@ export const test = base.extend<{ timed: undefined }>({
     if (kept.spoilt || page.isClosed()) return giveUp();
     for (const other of context.pages()) if (other !== page) await other.close();
     // As a test finds it, whatever the last one set.
-    await page.emulateMedia({ media: null, colorScheme: null });
+    await page.emulateMedia({ media: null, colorScheme: null, reducedMotion: 'reduce' });
     if (viewport) await page.setViewportSize(viewport);
   },
   page: async ({ context }, use) => {
     await use(kept && kept.context === context ? kept.page : await context.newPage());
   },
   timed: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright wants it so
     async ({}, use, info) => {
       await use(undefined);
       const now = processTime();
