@@ -1,6 +1,6 @@
 /** Unit tests: beside their files; browser tests (e2e/) are Playwright's. */
 export default {
-  testEnvironment: '<rootDir>/scripts/times/environment.cjs',
+  testEnvironment: '<rootDir>/scripts/times/environment.mjs',
   // As many as there are cores: by itself it leaves one to whoever watches.
   maxWorkers: '100%',
   // They have the time that the browser tests leave them, on a machine that others use too: what takes seconds alone may

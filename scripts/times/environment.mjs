@@ -1,10 +1,10 @@
 // The world in which unit tests run: Jest's own for Node.js, with a global object that nobody watches. In Jest's, each
 // `Math` and `Uint8Array` of a loop is looked up through a proxy; code that computes took several times as long as it does
 // in the application. It also notes what each suite took of the processors (`npm run test:times` makes a table of it).
-const { appendFileSync, mkdirSync, readFileSync } = require('node:fs');
-const path = require('node:path');
-const vm = require('node:vm');
-const { TestEnvironment } = require('jest-environment-node');
+import { appendFileSync, mkdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import vm from 'node:vm';
+import { TestEnvironment } from 'jest-environment-node';
 
 /** Seconds of processor time of this process, threads included, and of what it began and waited for (proc_pid_stat(5)). */
 function processorTime() {
@@ -13,7 +13,7 @@ function processorTime() {
   return fields.slice(11, 15).reduce((sum, ticks) => sum + Number(ticks) / 100, 0);
 }
 
-module.exports = class extends TestEnvironment {
+export default class WatchedByNobody extends TestEnvironment {
   constructor(config, context) {
     const { createContext } = vm;
     vm.createContext = () => createContext(vm.constants.DONT_CONTEXTIFY);
@@ -37,4 +37,4 @@ module.exports = class extends TestEnvironment {
     }
     await super.teardown();
   }
-};
+}
