@@ -1,6 +1,7 @@
 // From one test's mailbox to the next: everything is deleted, as a person does it in the application, which goes on.
 import type { Page } from '@playwright/test';
 import { emptyStorage } from './keptMailboxes';
+import { isOwn } from './ownPage';
 
 /**
  * Deletes everything in the application of a page that is open already; then it stands where a newcomer begins. False
@@ -8,6 +9,11 @@ import { emptyStorage } from './keptMailboxes';
  */
 export async function startAfresh(page: Page): Promise<boolean> {
   if (!/^http/.test(page.url())) return false;
+  // What was put before a page, or beside it, holds from its next loading on.
+  if (isOwn(page)) {
+    await emptyStorage(page);
+    return false;
+  }
   const done = await page.evaluate(async () => {
     const button = (words: string) =>
       [...document.querySelectorAll<HTMLElement>('button')].find(({ textContent }) => textContent.trim() === words);

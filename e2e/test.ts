@@ -3,12 +3,13 @@
 // the tests took. It also tells what each test took of the processors (timesReporter.ts).
 import { test as base, type BrowserContext, type Page } from '@playwright/test';
 import { pagesNote, timeNote } from './notes';
+import { isOwn, keepNoMore } from './ownPage';
 import { processTime } from './processTime';
 
 export * from '@playwright/test';
 
-/** The page of this worker, and whether something was done to it that can't be taken back. */
-let kept: { page: Page; context: BrowserContext; spoilt: boolean } | null = null;
+/** The page of this worker. */
+let kept: { page: Page; context: BrowserContext } | null = null;
 
 /** Notes that a page is for this test alone, once one of these is called: nothing takes them back. */
 function watchFor(target: object, names: readonly string[]): void {
@@ -16,7 +17,7 @@ function watchFor(target: object, names: readonly string[]): void {
   for (const name of names) {
     const method = methods[name].bind(target);
     methods[name] = (...args) => {
-      if (kept) kept.spoilt = true;
+      if (kept) keepNoMore(kept.page);
       return method(...args);
     };
   }
@@ -28,11 +29,6 @@ async function giveUp(): Promise<void> {
   const { context } = kept ?? {};
   kept = null;
   await context?.close();
-}
-
-/** The page is for this test alone: the next one gets another. */
-export function keepNoMore(page: Page): void {
-  if (kept?.page === page) kept.spoilt = true;
 }
 
 let before = processTime();
@@ -50,11 +46,11 @@ export const test = base.extend<{ timed: undefined }>({
       });
       watchFor(page, once);
       watchFor(context, [...once, 'newCDPSession', 'setOffline', 'grantPermissions']);
-      kept = { page, context, spoilt: false };
+      kept = { page, context };
     }
     const { page, context } = kept;
     await use(context);
-    if (kept.spoilt || page.isClosed()) return giveUp();
+    if (isOwn(page) || page.isClosed()) return giveUp();
     for (const other of context.pages()) if (other !== page) await other.close();
     // As a test finds it, whatever the last one set.
     await page.emulateMedia({ media: null, colorScheme: null, reducedMotion: 'reduce' });
