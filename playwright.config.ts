@@ -21,6 +21,9 @@ export function chromiumLaunch(which: 'chromium' | 'shell'): LaunchOptions {
   };
 }
 
+// Playwright is held at 1.58: from 1.61 on each asking of an `expect` that finds nothing yet writes down the whole page for
+// people to read, and the tests here took an eighth more of the processors by it.
+
 /** The real application with its real server, in Debian's Chromium: built first, so that never an older build is tested. */
 export default defineConfig({
   testDir: 'e2e',
