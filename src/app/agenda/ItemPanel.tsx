@@ -17,6 +17,7 @@ import { saveItems, takeOff } from './itemEdits';
 import { useItemForm, type ItemForm } from './itemForm';
 import { day, hour, timesOf } from './typedWhen';
 import { WhenFields } from './WhenFields';
+import { layer } from '../ui/layers';
 
 /** How long before something one is told of it, in minutes. */
 const reminders = [
@@ -345,6 +346,7 @@ function Filled({ draft, setup }: { draft: ItemDraft; setup: Setup }) {
   const name = before ? kind : `New ${kind.toLowerCase()}`;
   return (
     <section
+      {...layer}
       aria-label={name}
       className="flex min-h-0 flex-col border-l-2 border-base-300 bg-base-100 max-lg:fixed max-lg:inset-0 max-lg:z-30 lg:w-[27rem] lg:shrink-0"
       onKeyDown={(event) => {

@@ -12,7 +12,7 @@ import { useMailbox } from '../state/overview';
 import { Sure } from '../ui/Sure';
 import { Halves, Page } from '../ui/Page';
 import { useAnswer } from '../ui/useAnswer';
-import { viewName } from '../ui/naming';
+import { narrowedName, viewName } from '../ui/naming';
 import { count } from '../../core/text/sentences';
 import { wholeActs, type WholeAct } from './clearOutActs';
 import { clearOutPath, isChosen, readClearOut, type ClearOutAt } from './clearOutLink';
@@ -135,8 +135,7 @@ function placeOptions(setup: Setup, of: View | null): PlaceOption[] {
     view: view as View | null,
   }));
   const here = JSON.stringify(of);
-  if (of && !list.some(({ path }) => path === here))
-    list.push({ path: here, name: of.kind === 'found' ? `Found by ${of.query}` : viewName(of, setup), view: of });
+  if (of && !list.some(({ path }) => path === here)) list.push({ path: here, name: narrowedName(of, setup), view: of });
   return [...list, { path: 'null', name: 'All places but Junk, Bin, Sent and Drafts', view: null }];
 }
 

@@ -5,6 +5,10 @@ const read = (path: string) => readClearOut(new URL(path, 'http://x').searchPara
 
 test.each<ClearOutAt>([
   { of: { kind: 'place', place: 'inbox' }, choice: everythingGoes },
+  {
+    of: { kind: 'place', place: 'inbox', filter: { by: 'unread', applied: null }, account: 'a b' },
+    choice: everythingGoes,
+  },
   { of: null, choice: { ...everythingGoes, older: { n: 6, unit: 'months' }, spare: ['flagged'] } },
   {
     of: { kind: 'found', query: 'from "a b" or seen flagged', within: { kind: 'place', place: 'folder:x y' } },

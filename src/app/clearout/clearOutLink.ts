@@ -1,7 +1,7 @@
 // A clear-out in the address: what it looks at and what it chooses, so that back, reload and a copied link keep it.
 import { clearOutSchema, everythingGoes, type ClearOut } from '../../core/clearout/clearOut';
 import type { View } from '../../mailroom/border/views';
-import { readWhere, viewPath } from '../paths';
+import { readWhere, wherePath } from '../paths';
 
 /** What a clear-out looks at: a view; null for all places but Junk, the Bin, Sent and Drafts. */
 export interface ClearOutAt {
@@ -20,10 +20,32 @@ export const mostKept = 500;
 
 const everywhere = 'everywhere';
 
+/** The address of a view with what narrows it: a filter, an account. */
+const pathOf = (view: View): string =>
+  wherePath({
+    view,
+    message: null,
+    show: view.filter?.by ?? null,
+    account: view.account ?? null,
+    lanes: false,
+  });
+
+/** The view of an address: of a filter only what fits now. */
+function viewOf(address: string): View {
+  const at = address.indexOf('?');
+  const where = at < 0 ? readWhere(address) : readWhere(address.slice(0, at), address.slice(at));
+  if (!where) return { kind: 'place', place: 'inbox' };
+  return {
+    ...where.view,
+    ...(where.show ? { filter: { by: where.show, applied: null } } : {}),
+    ...(where.account === null ? {} : { account: where.account }),
+  };
+}
+
 /** The address of a clear-out; what is as it is anyway is left out. */
 export function clearOutPath({ of, choice, whole }: ClearOutAt): string {
   const query = new URLSearchParams();
-  query.set('of', of ? viewPath(of) : everywhere);
+  query.set('of', of ? pathOf(of) : everywhere);
   const changed = Object.entries(choice).filter(
     ([key, value]) => JSON.stringify(value) !== JSON.stringify(everythingGoes[key as keyof ClearOut]),
   );
@@ -35,7 +57,7 @@ export function clearOutPath({ of, choice, whole }: ClearOutAt): string {
 /** What an address says; the Inbox, and nothing chosen, where it says nothing that can be read. */
 export function readClearOut(query: URLSearchParams): ClearOutAt {
   const path = query.get('of') ?? '/inbox';
-  const of = path === everywhere ? null : (readWhere(path)?.view ?? { kind: 'place', place: 'inbox' });
+  const of = path === everywhere ? null : viewOf(path);
   let given: unknown = {};
   try {
     given = JSON.parse(query.get('choice') ?? '{}');

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { Columns3, Layers, PackageOpen, RefreshCw, Rows3 } from 'lucide-react';
 import type { Overview } from '../../mailroom/border/overview';
-import { filters, noAccount, type Filter, type View } from '../../mailroom/border/views';
+import { filters, noAccount, type View } from '../../mailroom/border/views';
 import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
 import { clearOutPath, mostKept } from '../clearout/clearOutLink';
-import { viewPath } from '../paths';
+import { viewPath, type Where } from '../paths';
 import { clearTicks, tickOnly, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
 import { useAnswer } from '../ui/useAnswer';
@@ -14,7 +14,7 @@ import type { Only } from '../../mailroom/border/held';
 import { tickedMessages } from '../state/ticks';
 import { heldWords, lookedWords, rowsWords } from './deskActs';
 import { isGrouped, prefer, usePreferences } from '../state/preferences';
-import { viewName } from '../ui/naming';
+import { filterNames, viewName } from '../ui/naming';
 import { useTitle } from '../ui/useTitle';
 import { roundWords } from '../../core/delivery/rounds';
 import { dueWords } from '../../core/text/time';
@@ -24,13 +24,6 @@ import { OrderMenu } from './OrderMenu';
 import { QueryLine } from './QueryLine';
 import type { DeskView } from './useDeskView';
 
-export const filterNames: Record<Filter, string> = {
-  unread: 'Unread',
-  read: 'Read',
-  flagged: 'Flagged',
-  alone: 'To me alone',
-  attachments: 'With attachments',
-};
 /** The filters that are offered: what is read is seldom looked for, but it can be ticked. */
 export const shownFilters = filters.filter((filter) => filter !== 'read');
 
@@ -40,9 +33,12 @@ export function toggleGrouped(path: string): void {
   prefer({ grouped: { ...preferences.grouped, [path]: !isGrouped(preferences, path) } });
 }
 
-/** A view as its address has it: without what was found under one application of a query. */
-const wholeView = (view: View): View =>
-  view.kind === 'found' ? { kind: 'found', query: view.query, within: view.within } : view;
+/** What is shown, as an address has it: without what was found or fitted under one application of a query or filter. */
+const shownView = ({ view, show, account }: Where): View => ({
+  ...(view.kind === 'found' ? { kind: 'found', query: view.query, within: view.within } : view),
+  ...(show ? { filter: { by: show, applied: null } } : {}),
+  ...(account === null ? {} : { account }),
+});
 
 const onlyWords: Record<Only, string> = { all: 'All', unread: 'Unread only', read: 'Read only' };
 
@@ -178,17 +174,16 @@ function AccountChoice({ desk: { where, go }, overview }: { desk: DeskView; over
 }
 
 /** The way to clearing out what is here. */
-function ToClearOut({ view }: { view: View }) {
+function ToClearOut({ where }: { where: Where }) {
   const ticked = useDesk((s) => s.ticked);
   // What is ticked stays: that is what one ticks for. A great many ticks do not fit an address.
   const messages = ticked.size <= mostKept ? tickedMessages(ticked) : [];
   const kept = messages.length <= mostKept ? messages : [];
-  const whole = wholeView(view);
   return (
     <Link
       className="btn gap-1 font-normal btn-ghost btn-sm"
       data-key="clear-out"
-      to={clearOutPath({ of: whole, choice: { ...everythingGoes, keep: kept } })}
+      to={clearOutPath({ of: shownView(where), choice: { ...everythingGoes, keep: kept } })}
       title={
         kept.length
           ? `Clear out all but the ${count(kept.length)} ticked (Z)`
@@ -271,7 +266,7 @@ export function DeskEdge({ desk, overview, hidden }: { desk: DeskView; overview:
         <div className="ml-auto flex flex-wrap items-center gap-2">
           {setup.accounts.length > 1 && <AccountChoice desk={desk} overview={overview} />}
           <OrderMenu path={viewPath(where.view)} view={where.view} />
-          <ToClearOut view={where.view} />
+          <ToClearOut where={where} />
           <span className="max-md:hidden">
             <TickMenu desk={desk} />
           </span>

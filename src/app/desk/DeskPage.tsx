@@ -1,7 +1,7 @@
 import { placeName } from '../../core/mail/place';
 import { count } from '../../core/text/sentences';
 import { parseQuery } from '../../core/search/query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Row } from '../../mailroom/border/rows';
 import type { Act, Selection, View } from '../../mailroom/border/views';
@@ -27,6 +27,7 @@ import { answerWith } from '../state/drafts';
 import { useMailbox } from '../state/overview';
 import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
+import { noteOpened } from '../reading/useMarkingRead';
 import { saveExport } from '../ui/exported';
 import { viewExists, viewName } from '../ui/naming';
 import { target as targetOf, actsIn, canPutOff, deskActs, type DeskAct, type Target } from './deskActs';
@@ -40,7 +41,8 @@ import { openItem } from '../agenda/itemDraft';
 import { StampQuestions } from '../stamps/StampQuestions';
 import { StampRow } from '../stamps/StampRow';
 import { usePress } from '../stamps/usePress';
-import { mostDigits, type Stamp } from '../../core/stamps/stamp';
+import { lastingOf, lastingWords, mostDigits, type Stamp } from '../../core/stamps/stamp';
+import { useAtPress } from '../ui/press';
 import { useKeys, type KeyMap } from '../ui/useKeys';
 import { SoughtContext } from '../ui/Marked';
 import { HoldStrip } from '../delivery/HoldStrip';
@@ -61,12 +63,13 @@ function useSought({ view }: DeskView) {
 
 /** The acts of the desk on what is ticked or open, and what they ask first. */
 function useDeskActs(desk: DeskView, openRow: Row | undefined) {
-  const { where, go, goOn, leave } = desk;
+  const { where, go, goOn, justCame, leave } = desk;
   const { ticked, reach } = useDesk();
   const [asking, setAsking] = useState<Question | null>(null);
   const [rescuing, setRescuing] = useState<Rescued | null>(null);
   const open = where.message;
   const target = targetOf(ticked, open, openRow, reach);
+  const pressed = useAtPress(target);
 
   /**
    * Moves messages. The next one is opened before, not after, the move is done: a key that follows quickly must never
@@ -95,7 +98,8 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
   /** What an act goes to once everything is ticked that was asked for; at once where that is so. */
   const withTarget = (then: (target: Target) => void) => {
     const waiting = ticksUnderWay();
-    if (!waiting) return target && then(target);
+    const its = pressed();
+    if (!waiting) return its && then(its);
     void waiting.then(() => {
       const now = useDesk.getState();
       const its = targetOf(now.ticked, open, openRow, now.reach);
@@ -103,8 +107,8 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
     });
   };
   const exportTarget = async (format: 'mbox' | 'eml') => {
-    if (!target) return;
-    saveExport(await mailroom.exportMail(target.selection, format));
+    const its = pressed();
+    if (its) saveExport(await mailroom.exportMail(its.selection, format));
   };
   /** Not junk: the message moves once the one question is answered. */
   const askRescue = async ({ selection }: Target) => {
@@ -128,9 +132,16 @@ function useDeskActs(desk: DeskView, openRow: Row | undefined) {
   const setup = useMailbox((s) => s.overview?.setup);
   const stamps = usePress(setup, moveAway);
   const pressStamp = (stamp: Stamp, look: boolean) =>
-    withTarget((its) =>
-      look ? stamps.look(stamp, its.selection.ids) : stamps.press(stamp, its.selection.ids, conversationsOf(its)),
-    );
+    withTarget((its) => {
+      if (look) return stamps.look(stamp, its.selection.ids);
+      // What can’t be undone falls on nobody who stood there before anyone could have seen it.
+      if (its.open !== null && justCame() && lastingOf(stamp).size > 0)
+        return say({
+          text: `“${stamp.name}” was not carried out: it ${lastingWords(stamp)}, and this message came only now. Press once more.`,
+          tone: 'trouble',
+        });
+      stamps.press(stamp, its.selection.ids, conversationsOf(its));
+    });
   useEffect(() => setChosen(target?.selection.ids ?? noneChosen));
   return { target, asking, rescuing, answered, moveAway, exportTarget, press, ask, surely, stamps, pressStamp };
 }
@@ -152,6 +163,12 @@ async function pressSoon(key: string, whyNot: string): Promise<void> {
   for (let waited = 0; waited < 1_000 && !document.querySelector(`[data-key~="${key}"]`); waited += 50)
     await new Promise((resolve) => setTimeout(resolve, 50));
   pressKeyed(key, whyNot);
+}
+
+/** The focus goes to the list; where the open message covers it, to that. */
+function toList(list: RowListHandle | null): void {
+  list?.focus();
+  if (!document.activeElement?.matches('[data-rows]')) document.querySelector<HTMLElement>('article')?.focus();
 }
 
 const noConversation = 'This goes for a conversation: open one first.';
@@ -321,6 +338,8 @@ export function DeskPage() {
   const list = useRef<RowListHandle>(null);
   const sought = useSought(desk);
   const open = where.message;
+  // Before whatever shows it has been drawn.
+  useLayoutEffect(() => noteOpened(open), [open]);
   const openRow = open === null ? undefined : rowOfOpen(desk, open);
   const acts = useDeskActs(desk, openRow);
   useDeskKeys(desk, acts, openRow);
@@ -331,6 +350,13 @@ export function DeskPage() {
   const { setup } = overview;
   if (!desk.known || !viewExists(where.view, setup)) return <NothingHere />;
   const name = viewName(where.view, setup);
+  /** What is pressed in the bar: the next key is the list’s, not that button’s, under which another message stands then. */
+  const inBar =
+    <A extends unknown[]>(press: (...args: A) => unknown) =>
+    (...args: A): void => {
+      toList(list.current);
+      press(...args);
+    };
   return (
     <main className="flex min-h-0 min-w-0 flex-1 flex-col">
       <HoldStrip overview={overview} />
@@ -352,23 +378,23 @@ export function DeskPage() {
         target={acts.target}
         grouped={grouping.grouped}
         ofConversation={openRow?.tray ? 0 : (openRow?.whole?.ids.length ?? 0)}
-        onReach={(of) => open !== null && setReach(open, of)}
-        onAct={acts.press}
-        onMove={() => acts.ask('move')}
-        onLabel={() => acts.ask('label')}
-        onDue={() => acts.ask('due')}
-        onPutOff={() => acts.ask('put off')}
-        onTray={() => acts.ask('tray')}
-        onExport={(format) => void acts.exportTarget(format)}
-        onUntick={clearTicks}
-        onTickAll={() => tickOnly(view, grouping, 'all')}
+        onReach={inBar((of) => open !== null && setReach(open, of))}
+        onAct={inBar(acts.press)}
+        onMove={inBar(() => acts.ask('move'))}
+        onLabel={inBar(() => acts.ask('label'))}
+        onDue={inBar(() => acts.ask('due'))}
+        onPutOff={inBar(() => acts.ask('put off'))}
+        onTray={inBar(() => acts.ask('tray'))}
+        onExport={inBar(acts.exportTarget)}
+        onUntick={inBar(clearTicks)}
+        onTickAll={inBar(() => tickOnly(view, grouping, 'all'))}
         stamps={
           <StampRow
             setup={setup}
             ids={acts.target?.selection.ids ?? noneChosen}
             conversations={acts.target ? conversationsOf(acts.target) : 0}
-            onPress={(stamp) => acts.pressStamp(stamp, false)}
-            onLook={(stamp) => acts.pressStamp(stamp, true)}
+            onPress={inBar((stamp) => acts.pressStamp(stamp, false))}
+            onLook={inBar((stamp) => acts.pressStamp(stamp, true))}
           />
         }
       />

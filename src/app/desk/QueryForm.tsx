@@ -204,7 +204,12 @@ export function QueryForm({ text, setup, onText, onSearch, onClose }: QueryFormP
       aria-label="Form of the query"
       className="mt-2 flex flex-col gap-2 rounded border border-base-300 bg-base-200 p-3"
       onSubmit={() => onSearch()}
-      onKeyDown={(event) => event.key === 'Escape' && onClose()}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        // The message behind it stays open.
+        event.preventDefault();
+        onClose();
+      }}
     >
       {wrong && (
         <p className="text-sm">

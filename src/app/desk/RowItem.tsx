@@ -4,7 +4,8 @@ import type { Setup } from '../../core/line/setup';
 import type { Row } from '../../mailroom/border/rows';
 import type { View } from '../../mailroom/border/views';
 import { placeName } from '../../core/mail/place';
-import { act } from '../state/desk';
+import { act, say } from '../state/desk';
+import type { Ticked } from '../state/ticks';
 import { usePreferences } from '../state/preferences';
 import { InkMark, InkTag } from '../ui/InkTag';
 import { Marked } from '../ui/Marked';
@@ -12,6 +13,7 @@ import { dayOf, dueWords, exactTime, isoTime, shortTime } from '../../core/text/
 import { count } from '../../core/text/sentences';
 import { conversationWords } from '../ui/naming';
 import { actOf, rowTarget, type Target } from './deskActs';
+import { holdsRows } from './useHeldRows';
 import { useSwipe } from './useSwipe';
 
 interface RowItemProps {
@@ -21,7 +23,7 @@ interface RowItemProps {
   setup: Setup;
   now: number;
   open: boolean;
-  ticked: boolean;
+  ticked: Ticked;
   /** Of the same conversation as the open message, where rows are messages. */
   related: boolean;
   /** The same function for every row, so that scrolling draws anew only what is new. */
@@ -71,7 +73,7 @@ function trayWords({ tray, whole }: Row): string | null {
 function HoverActs({ view, target }: { view: View; target: Target }) {
   const chosen = usePreferences((s) => s.hoverActs);
   return (
-    <span className="absolute -top-1 right-0 flex">
+    <span className="absolute -top-1 right-0 flex" {...holdsRows}>
       {chosen.map((id) => {
         const item = actOf(id, view);
         return (
@@ -84,7 +86,9 @@ function HoverActs({ view, target }: { view: View; target: Target }) {
               title={`${item.word} (${item.keyWord})`}
               onClick={(event) => {
                 event.stopPropagation();
-                void act(target.selection, item.act);
+                // The second press of two falls on what came there by the first.
+                if (event.detail > 1) say({ text: 'Pressed twice at once: it was done once.', tone: 'done' });
+                else void act(target.selection, item.act);
               }}
             >
               <item.icon size={14} />
@@ -200,7 +204,9 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
   const unread = whole ? whole.unread > 0 : row.unread;
   const weight = unread ? 'font-bold' : '';
   const subject = row.tray ? row.tray.name : row.subject || 'No subject';
-  const swipe = useSwipe(view, target, () => onTick(row, index, !ticked, false));
+  // What is half ticked is ticked whole by the next press.
+  const tickOn = ticked !== 'all';
+  const swipe = useSwipe(view, target, () => onTick(row, index, tickOn, false));
   const names = (
     <span className={`min-w-0 truncate ${whole && whole.people.length > 1 ? '' : weight}`} dir="auto">
       {people(row)}
@@ -232,7 +238,7 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
       role="row"
       id={`row-${row.id}`}
       aria-rowindex={index + 1}
-      aria-selected={ticked}
+      aria-selected={ticked !== 'none'}
       aria-current={open || undefined}
       onPointerEnter={(event) => setUnder(event.pointerType === 'mouse')}
       onPointerLeave={() => setUnder(false)}
@@ -242,7 +248,7 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
       className={`relative flex h-full cursor-pointer items-start gap-2 border-b border-base-300 pr-3 pl-2 ${
         density === 'tight' ? 'py-1' : 'py-2'
       } ${unread ? 'sealed' : ''} ${related ? 'related' : ''} ${row.ink ? `inked ink-${row.ink}` : ''} ${
-        open ? 'bg-base-300' : ticked ? 'bg-base-200' : 'hover:bg-base-200'
+        open ? 'bg-base-300' : ticked !== 'none' ? 'bg-base-200' : 'hover:bg-base-200'
       }`}
       onClick={(event) => onPress(event, row, index)}
     >
@@ -251,11 +257,14 @@ export const RowItem = memo(function RowItem(props: RowItemProps) {
           type="checkbox"
           className="checkbox checkbox-xs"
           tabIndex={-1}
-          checked={ticked}
+          checked={ticked === 'all'}
+          ref={(box) => {
+            if (box) box.indeterminate = ticked === 'some';
+          }}
           aria-label={`Tick “${subject}”`}
           onClick={(e) => {
             e.stopPropagation();
-            onTick(row, index, !ticked, e.shiftKey);
+            onTick(row, index, tickOn, e.shiftKey);
           }}
           onChange={() => undefined}
         />

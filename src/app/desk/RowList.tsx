@@ -20,8 +20,9 @@ import { usePreferences } from '../state/preferences';
 import { rowTarget, target, type Target } from './deskActs';
 import { useSight } from './sight';
 import { useTallList, type TallList } from '../ui/tallList';
+import { useHeldRows } from './useHeldRows';
 import { useStanding } from './useStanding';
-import { rowKey } from '../state/ticks';
+import { rowKey, tickedOf } from '../state/ticks';
 import { useNow } from '../ui/useNow';
 import { RowItem } from './RowItem';
 import type { Rows } from './useRows';
@@ -77,11 +78,11 @@ function useTicking({
     (row: Row, index: number, on: boolean, ranging: boolean) => (ranging ? latest.current.range(index) : tick(row, on)),
     [],
   );
-  return { onPress, onTick, isTicked: (row: Row) => ticked.has(rowKey(row)) };
+  return { onPress, onTick, ticking: (row: Row) => tickedOf(ticked, row) };
 }
 
 /** Dragging rows: which are taken up. */
-function useTakingUp(rows: Rows, isTicked: (row: Row) => boolean) {
+function useTakingUp(rows: Rows) {
   const ticked = useDesk((s) => s.ticked);
   // The list is what is dragged, as far as the library knows; which row it is, the press tells.
   const dragged = useRef<Target | null>(null);
@@ -91,7 +92,7 @@ function useTakingUp(rows: Rows, isTicked: (row: Row) => boolean) {
     const row = element ? rows.at(Number(element.getAttribute('aria-rowindex')) - 1) : undefined;
     // Beside the rows, as on the scroll bar, nothing is taken up.
     if (!row) return event.stopPropagation();
-    dragged.current = (isTicked(row) ? target(ticked, null, undefined) : null) ?? rowTarget(row);
+    dragged.current = (ticked.has(rowKey(row)) ? target(ticked, null, undefined) : null) ?? rowTarget(row);
   };
   return { setNodeRef, listeners, takeUp };
 }
@@ -136,17 +137,32 @@ function MoreAbove({ count: n, onGo }: { count: number; onGo: () => void }) {
   );
 }
 
+/** By what the rows in the page are known: a row stays the same element wherever it stands, as long as it is there. */
+function keysOf(list: TallList['rows'], rows: Rows): string[] {
+  const taken = new Set<number>();
+  return list.map(({ index }) => {
+    const row = rows.at(index);
+    const key = row && rowKey(row);
+    // Pages that were asked for one after the other may both hold it for a moment.
+    if (key === undefined || taken.has(key)) return `at ${index}`;
+    taken.add(key);
+    return String(key);
+  });
+}
+
 /** The rows of a view: only those in sight are in the page. */
 export function RowList(props: RowListProps) {
-  const { view, grouping, name, rows, setup, open, openConversation, handle } = props;
+  const { view, grouping, name, setup, open, openConversation, handle } = props;
   const scroller = useRef<HTMLDivElement>(null);
+  const of = JSON.stringify([view, grouping]);
+  const rows = useHeldRows(props.rows, of, scroller);
   const now = useNow();
   const total = rows.total ?? 0;
   const height = useRowHeight();
   const list = useTallList(scroller, total, height);
   const first = list.rows[0]?.index ?? 0;
   const last = list.rows.at(-1)?.index ?? 0;
-  const { show } = rows;
+  const { show } = props.rows;
   useEffect(() => show(first, last), [show, first, last]);
 
   const top = Math.min(Math.max(0, Math.floor(list.scrolled / height + 0.5)), Math.max(0, total - 1));
@@ -162,12 +178,13 @@ export function RowList(props: RowListProps) {
   const { above, toTop } = useStanding(list, {
     rows,
     height,
-    name: JSON.stringify([view, grouping]),
+    name: of,
     held: open !== null || anyTicked,
   });
-  const { onPress, onTick, isTicked } = useTicking(props);
+  const { onPress, onTick, ticking } = useTicking({ ...props, rows });
 
-  const { setNodeRef, listeners, takeUp } = useTakingUp(rows, isTicked);
+  const { setNodeRef, listeners, takeUp } = useTakingUp(rows);
+  const keys = keysOf(list.rows, rows);
 
   return (
     <div
@@ -189,7 +206,7 @@ export function RowList(props: RowListProps) {
     >
       {above > 0 && <MoreAbove count={above} onGo={toTop} />}
       <div role="rowgroup" style={{ height: list.height, position: 'relative' }}>
-        {list.rows.map(({ index, start }) => {
+        {list.rows.map(({ index, start }, n) => {
           const row = rows.at(index);
           const isOpen =
             row !== undefined &&
@@ -197,7 +214,7 @@ export function RowList(props: RowListProps) {
               (grouping.grouped && openConversation !== null && row.conversation === openConversation));
           return (
             <div
-              key={index}
+              key={keys[n]}
               role="presentation"
               style={{
                 position: 'absolute',
@@ -216,7 +233,7 @@ export function RowList(props: RowListProps) {
                   setup={setup}
                   now={now}
                   open={isOpen}
-                  ticked={isTicked(row)}
+                  ticked={ticking(row)}
                   related={!grouping.grouped && !isOpen && row.conversation === openConversation}
                   onPress={onPress}
                   onTick={onTick}

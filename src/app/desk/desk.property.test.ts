@@ -197,10 +197,14 @@ class Person {
     const counts = await this.service.heldCounts(this.view, this.grouping);
     tickOnly(this.view, this.grouping, only);
     await ticksUnderWay();
-    const rows = this.model
+    // Exactly those: of a conversation only the messages that are so.
+    const meant = this.model
       .rows(this.shown)
-      .filter(({ messages }) => only === 'all' || messages.some(({ unread }) => unread) === (only === 'unread'));
-    const ticks = new Map(rows.map(({ key, messages }) => [key, messages.map(({ id }) => id)]));
+      .map(({ key, messages }): [number, number[]] => [
+        key,
+        messages.filter(({ unread }) => only === 'all' || unread === (only === 'unread')).map(({ id }) => id),
+      ]);
+    const ticks = new Map(meant.filter(([, ids]) => ids.length > 0));
     this.model.setTicks(ticks, null);
     // What the menu said beforehand is what is ticked.
     expect(counts[only]).toEqual({ rows: ticks.size, messages: [...ticks.values()].flat().length });

@@ -57,9 +57,14 @@ export interface DeskView {
    * stays, being a conversation of which only the messages `ids` leave, the next of that conversation is opened.
    */
   goOn: (leaving: (row: Row) => boolean, ids: ReadonlySet<number>) => void;
+  /** Whether the open message came under the hands by itself a moment ago, after an act on the one before it. */
+  justCame: () => boolean;
   /** Says that messages have left, or are about to: rows asked for before `settled()` are not believed about them. */
   leave: (leaving: (row: Row) => boolean) => { settled: () => void };
 }
+
+/** So long a message that was not chosen has just come, in milliseconds: a press meant for the one before may follow. */
+const takesIn = 1_500;
 
 /** A new message is open at once, not when the page has time: the next key is meant for it. */
 const atOnce = { flushSync: true } as const;
@@ -89,6 +94,22 @@ function neighbour(members: readonly number[], one: number, leaving: ReadonlySet
   return members.slice(at + 1).find(stays) ?? members.slice(0, Math.max(0, at)).findLast(stays) ?? null;
 }
 
+/** Where the row stands that comes after a position, or else before it, and stays; `onward`: in that order. */
+function nearest(
+  { at, askedAt, known }: Pick<Rows, 'at' | 'askedAt' | 'known'>,
+  here: number,
+  onward: boolean,
+  stays: (row: Row, asked: number) => boolean,
+): number | undefined {
+  const all = known();
+  const after = all.filter((index) => index > here);
+  const before = all.filter((index) => index < here).reverse();
+  return [...(onward ? after : before), here, ...(onward ? before : after)].find((index) => {
+    const row = at(index);
+    return row !== undefined && stays(row, askedAt(index));
+  });
+}
+
 interface Stepped {
   where: Where;
   /** The address without the open message. */
@@ -113,6 +134,7 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
   // Between a step and the message that it opens: where the one before stands must not pull the spot back.
   const stepping = useRef<Promise<number | null> | null>(null);
   const left = useRef<{ is: (row: Row) => boolean; settled: number }[]>([]);
+  const came = useRef(-Infinity);
   useEffect(() => {
     if (stepping.current) return;
     if (open === null) spot.current = -1;
@@ -133,6 +155,7 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
   const openAt = useCallback(
     async (index: number): Promise<number | null> => {
       spot.current = Math.max(0, index);
+      came.current = -Infinity;
       const call = ++asked.current;
       const ofRow = async (index: number) => (await mailroom.rows(view, grouping, index, index + 1)).rows.at(0);
       let row: Row | undefined;
@@ -174,22 +197,16 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
     (leaving: (row: Row) => boolean, ids: ReadonlySet<number>) => {
       asked.current++;
       stepping.current = null;
+      came.current = performance.now();
       if (chosen === 'list') return go({ message: null });
       const row = openIndex === null || openIndex < 0 ? undefined : at(openIndex);
       const beside = open !== null && row?.whole && !leaving(row) ? neighbour(row.whole.ids, open, ids) : null;
       if (beside !== null) return replace(beside);
       // The rows in memory may be older than what was done last: what has left since is passed over, too.
-      const staying = (index: number): Row | null => {
-        const row = at(index);
-        const asked = askedAt(index);
-        return row && !leaving(row) && !left.current.some((l) => l.settled >= asked && l.is(row)) ? row : null;
-      };
-      const all = known();
-      const here = all.find((index) => at(index)?.id === open) ?? spot.current;
-      const after = all.filter((index) => index > here);
-      const before = all.filter((index) => index < here).reverse();
-      const [first, second] = chosen === 'next' ? [after, before] : [before, after];
-      const next = [...first, here, ...second].find((index) => staying(index));
+      const stays = (row: Row, asked: number) =>
+        !leaving(row) && !left.current.some((l) => l.settled >= asked && l.is(row));
+      const here = known().find((index) => at(index)?.id === open) ?? spot.current;
+      const next = nearest({ at, askedAt, known }, here, chosen === 'next', stays);
       if (next !== undefined) spot.current = next;
       replace(next === undefined ? null : (at(next)?.id ?? null));
     },
@@ -198,9 +215,11 @@ function useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, g
   const stand = useCallback((index: number) => {
     asked.current++;
     stepping.current = null;
+    came.current = -Infinity;
     spot.current = index;
   }, []);
-  return { step, goOn, leave, stand };
+  const justCame = useCallback(() => performance.now() - came.current < takesIn, []);
+  return { step, goOn, justCame, leave, stand };
 }
 
 export function useDeskView(): DeskView {
@@ -252,7 +271,16 @@ export function useDeskView(): DeskView {
   );
   // What left the view by another's hand is ticked no more.
   useEffect(() => untickGone(whole), [whole, revision]);
-  const { step, goOn, leave, stand } = useStepping({ where, key, laneIndex, view, grouping, rows, openIndex, go });
+  const { step, goOn, justCame, leave, stand } = useStepping({
+    where,
+    key,
+    laneIndex,
+    view,
+    grouping,
+    rows,
+    openIndex,
+    go,
+  });
   const applyAgain = useCallback(() => setRound((n) => n + 1), []);
   const openRow = useCallback(
     (id: number, index: number) => {
@@ -276,6 +304,7 @@ export function useDeskView(): DeskView {
     applyAgain,
     step,
     goOn,
+    justCame,
     leave,
   };
 }

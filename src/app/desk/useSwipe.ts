@@ -1,5 +1,5 @@
 // What fingers do on a row of a touch screen: a swipe to the left or right does an act that the person chose, a long press
-// ticks it.
+// ticks it. Either goes to what the row stood for when the finger came down.
 import { useEffect, useRef, useState, type CSSProperties, type MouseEvent, type PointerEvent } from 'react';
 import type { View } from '../../mailroom/border/views';
 import { act } from '../state/desk';
@@ -25,7 +25,7 @@ export interface Swipe {
 /** `onLong`: what a long press does. */
 export function useSwipe(view: View, target: Target, onLong: () => void): Swipe {
   const { swipeLeft, swipeRight } = usePreferences();
-  const start = useRef<{ x: number; y: number } | null>(null);
+  const start = useRef<{ x: number; y: number; target: Target; onLong: () => void } | null>(null);
   const [by, setBy] = useState(0);
   const chosen: DeskAct | undefined = by === 0 ? undefined : actOf(by < 0 ? swipeLeft : swipeRight, view);
   // While a finger rests; and whether it rested long enough, so that letting go is no press.
@@ -46,12 +46,13 @@ export function useSwipe(view: View, target: Target, onLong: () => void): Swipe 
       onPointerDown: (event) => {
         rested.current = false;
         if (event.pointerType !== 'touch') return;
-        start.current = { x: event.clientX, y: event.clientY };
+        start.current = { x: event.clientX, y: event.clientY, target, onLong };
         lift();
         resting.current = setTimeout(() => {
           rested.current = true;
+          const { current: begun } = start;
           end();
-          onLong();
+          begun?.onLong();
         }, long);
       },
       onPointerMove: (event) => {
@@ -65,8 +66,9 @@ export function useSwipe(view: View, target: Target, onLong: () => void): Swipe 
         setBy(x);
       },
       onPointerUp: () => {
-        if (chosen && Math.abs(by) >= counts) void act(target.selection, chosen.act);
+        const begun = start.current;
         end();
+        if (begun && chosen && Math.abs(by) >= counts) void act(begun.target.selection, chosen.act);
       },
       onPointerCancel: end,
       // The browser's own menu of a long press would cover what was ticked.

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { BellOff, BellRing, ChevronsDownUp, ChevronsUpDown, ListTree, Scissors, Layers } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { stack, tree } from '../../core/conversations/order';
 import type { Setup } from '../../core/line/setup';
 import type { ConversationMember, OpenConversation } from '../../mailroom/border/conversations';
@@ -129,6 +129,28 @@ function Toolbar({ id, open, elsewhere, onElsewhere, onSingle, allOpen, onOpenAl
   );
 }
 
+const hands = ['wheel', 'pointerdown', 'keydown', 'touchmove'] as const;
+
+/**
+ * Brings the open message into sight, and keeps it there while the texts above it come, until somebody moves on. `picture`:
+ * how the messages stand; in another it is sought anew.
+ */
+function useInSight(list: RefObject<HTMLElement | null>, id: number, picture: string): void {
+  useEffect(() => {
+    const show = () => document.getElementById(`member-${id}`)?.scrollIntoView({ block: 'start' });
+    const scroller = list.current?.closest<HTMLElement>('[data-reading]');
+    show();
+    const grown = new ResizeObserver(show);
+    const stop = () => grown.disconnect();
+    if (list.current) grown.observe(list.current);
+    for (const hand of hands) scroller?.addEventListener(hand, stop, { passive: true });
+    return () => {
+      stop();
+      for (const hand of hands) scroller?.removeEventListener(hand, stop);
+    };
+  }, [list, id, picture]);
+}
+
 /** A conversation: what it holds in words, what can be done with it, and its messages as a stack or as a tree. */
 export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle }: ConversationProps) {
   const { newestFirst, picture } = usePreferences();
@@ -152,9 +174,8 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
   const at = placed.findIndex(({ member }) => member.id === id);
   const from = Math.max(0, Math.min(at - Math.floor(shown / 2), placed.length - shown));
   const inSight = placed.slice(from, from + shown);
-  useEffect(() => {
-    document.getElementById(`member-${id}`)?.scrollIntoView({ block: 'start' });
-  }, [id]);
+  const list = useRef<HTMLOListElement>(null);
+  useInSight(list, id, picture);
   const answered = (parent: number | null) => {
     const found = members.find(({ row }) => row.id === parent);
     return found ? whoWrote(found.row) : null;
@@ -204,7 +225,7 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
           </button>
         </p>
       )}
-      <ol aria-label={picture === 'tree' ? 'Who answered whom' : 'Messages of the conversation'}>
+      <ol ref={list} aria-label={picture === 'tree' ? 'Who answered whom' : 'Messages of the conversation'}>
         {inSight.map(({ member, depth }) => (
           <MemberItem
             key={member.id}

@@ -41,10 +41,9 @@ export function HtmlBody({ html, pictures, dead }: HtmlBodyProps) {
     });
     // A key pressed in the message is meant for the desk.
     inside.addEventListener('keydown', (event) => {
-      const { key, ctrlKey, metaKey, shiftKey, altKey } = event;
-      window.dispatchEvent(
-        new KeyboardEvent('keydown', { key, ctrlKey, metaKey, shiftKey, altKey, bubbles: true, cancelable: true }),
-      );
+      const { key, ctrlKey, metaKey, shiftKey, altKey, repeat } = event;
+      const told = { key, ctrlKey, metaKey, shiftKey, altKey, repeat, bubbles: true, cancelable: true };
+      frame.current?.dispatchEvent(new KeyboardEvent('keydown', told));
     });
   };
 

@@ -24,6 +24,7 @@ import { useMailbox } from '../state/overview';
 import { AddressesInIt } from './AddressesInIt';
 import { Attachments } from './Attachments';
 import { HtmlBody } from './HtmlBody';
+import { useSeeing } from './seen';
 import { SourceDialog } from './SourceDialog';
 import { Suspicions } from './Suspicions';
 import { hasLink, TextBody } from './TextBody';
@@ -239,6 +240,19 @@ function Block({ block, message }: { block: ShownBlock; message: OpenMessage }) 
   );
 }
 
+/** A message’s text: once it is on the screen the message was seen. */
+function Text({ message }: { message: OpenMessage }) {
+  const element = useSeeing(message.row.id);
+  return (
+    <div ref={element} className="flex flex-col gap-4 px-4 py-4">
+      {message.blocks.every((b) => b.content.trim() === '') && <p className="quiet">This message has no text.</p>}
+      {message.blocks.map((block, i) => (
+        <Block key={i} block={block} message={message} />
+      ))}
+    </div>
+  );
+}
+
 /** One message opened: its head, its attachments, its text, and how to answer it. */
 export function Message({ row, setup, heading = false }: MessageProps) {
   const [plain, setPlain] = useState(false);
@@ -265,12 +279,7 @@ export function Message({ row, setup, heading = false }: MessageProps) {
         list={message.suspicions}
         dead={message.dead && message.blocks.some((b) => b.kind === 'html' || hasLink(b.content))}
       />
-      <div className="flex flex-col gap-4 px-4 py-4">
-        {message.blocks.every((b) => b.content.trim() === '') && <p className="quiet">This message has no text.</p>}
-        {message.blocks.map((block, i) => (
-          <Block key={i} block={block} message={message} />
-        ))}
-      </div>
+      <Text message={message} />
     </>
   );
 }

@@ -1,8 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Row } from '../../mailroom/border/rows';
-import type { Selection, View } from '../../mailroom/border/views';
+import type { View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
 import { wherePath, type Where } from '../paths';
 import { useMailbox } from '../state/overview';
@@ -12,6 +12,7 @@ import { useAnswer } from '../ui/useAnswer';
 import { messages } from '../../core/text/sentences';
 import { Conversation } from './Conversation';
 import { Message } from './Message';
+import { useMarkingRead } from './useMarkingRead';
 import { WhyHere } from './WhyHere';
 
 interface ReadingAreaProps {
@@ -20,26 +21,6 @@ interface ReadingAreaProps {
   where: Where;
   /** Whether rows are conversations: then all of it is shown. */
   grouped: boolean;
-}
-
-/** Marks what is open as read, when the person wants that: at once, after some seconds, or not at all. */
-function useMarkingRead(id: number, view: View, grouped: boolean): void {
-  const { markRead, markReadSeconds, readAll } = usePreferences();
-  // What is marked is what is open when the time comes: a filter that is applied again meanwhile opens nothing.
-  const marked = useRef<Selection>({ ids: [id] });
-  useEffect(() => {
-    marked.current = grouped && readAll ? { conversationsOf: [id], within: view } : { ids: [id] };
-  });
-  useEffect(() => {
-    if (markRead === 'hand') return;
-    // It is no act of the person's own, so it is not what Undo takes back; and it happens once, so that a message
-    // marked unread while it is open stays unread.
-    const mark = () =>
-      void mailroom.act(crypto.randomUUID(), marked.current, { do: 'read', value: true, opened: true });
-    if (markRead === 'opened') return mark();
-    const timer = setTimeout(mark, markReadSeconds * 1_000);
-    return () => clearTimeout(timer);
-  }, [id, markRead, markReadSeconds]);
 }
 
 /** The reading area: the open message, or the conversation that it belongs to, and the drafts in it. */

@@ -14,6 +14,16 @@ export const rowKey = ({ id, conversation, whole }: Row): number => (whole ? con
 /** The messages for which a row stands. */
 export const rowMessages = ({ id, whole }: Row): readonly number[] => whole?.ids ?? [id];
 
+/** How much of a row is ticked: a part of it, where more has come into it since, or only some of it was meant. */
+export type Ticked = 'all' | 'some' | 'none';
+
+export function tickedOf(ticks: Ticks, row: Row): Ticked {
+  const ids = ticks.get(rowKey(row));
+  if (!ids) return 'none';
+  const those = new Set(ids);
+  return rowMessages(row).every((id) => those.has(id)) ? 'all' : 'some';
+}
+
 /** The rows that the mailroom told of, all ticked. */
 export function ticksOf({ keys, ends, ids }: RowsHeld): Ticks {
   const out = new Map<number, readonly number[]>();

@@ -5,7 +5,7 @@ import { inTree, pathOf } from '../../core/mail/nesting';
 import type { Setup } from '../../core/line/setup';
 import type { SavedSearch } from '../../core/search/saved';
 import type { ConversationCounts } from '../../mailroom/border/rows';
-import type { View } from '../../mailroom/border/views';
+import type { Filter, View } from '../../mailroom/border/views';
 
 /** What a conversation holds, each number with what it counts: `3 received · 1 own · 2 flagged · 1 late`. */
 export function conversationWords({ received, own, flagged, late }: ConversationCounts): string {
@@ -50,6 +50,25 @@ export function viewName(view: View, setup: Setup): string {
   if (view.kind === 'label') return setup.labels.find((l) => l.id === view.label)?.name ?? 'Label';
   if (view.tray !== undefined) return trayName(view.tray, setup);
   return placeName(view.place, setup.folders);
+}
+
+export const filterNames: Record<Filter, string> = {
+  unread: 'Unread',
+  read: 'Read',
+  flagged: 'Flagged',
+  alone: 'To me alone',
+  attachments: 'With attachments',
+};
+
+/** The name of a view with what narrows it: `Inbox: Unread, the account Office`. */
+export function narrowedName(view: View, setup: Setup): string {
+  const whole = view.kind === 'found' && !savedSearchOf(view, setup) ? `Found by ${view.query}` : viewName(view, setup);
+  const account = setup.accounts.find(({ id }) => id === view.account)?.name;
+  const by = [
+    ...(view.filter ? [filterNames[view.filter.by]] : []),
+    ...(view.account === undefined ? [] : [account === undefined ? 'to no account' : `the account ${account}`]),
+  ];
+  return by.length ? `${whole}: ${by.join(', ')}` : whole;
 }
 
 /** Whether a view is one that the setup knows: a folder or label may be gone. */

@@ -1,5 +1,6 @@
 // Keys. What each does stands on the sheet of keys (keys/KeySheet.tsx) and beside its act.
 import { useEffect, useLayoutEffect, useRef } from 'react';
+import { isOfPage } from './layers';
 
 /** A key by its name, in lower case, `ctrl+` before it for Ctrl or Cmd, `shift+` for a letter or an arrow with Shift; what it does. */
 export type KeyMap = Record<string, () => void>;
@@ -17,7 +18,10 @@ export function keyNow(key: string): (() => void) | undefined {
   return [...listening].findLast((map) => key in map.current)?.current[key];
 }
 
-/** Listens for keys while no field is being typed in and no question is open. */
+/** What goes on for as long as a key is held down; whatever else a key does, it does once. */
+const goesOn = /^((ctrl|shift)\+)?arrow(up|down|left|right)$/;
+
+/** Listens for keys while no field is being typed in and nothing lies over the page (layers.ts). */
 export function useKeys(keys: KeyMap): void {
   const map = useRef(keys);
   // Before the next key can come, not after the next paint: a key must find what is on the screen.
@@ -26,8 +30,7 @@ export function useKeys(keys: KeyMap): void {
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.altKey || typing(event.target) || document.querySelector('dialog[open]'))
-        return;
+      if (event.defaultPrevented || event.altKey || typing(event.target) || !isOfPage(event)) return;
       // With Shift a letter or an arrow is another key; signs that need Shift, such as “?”, are themselves.
       const shift = event.shiftKey && /^([a-z]|arrow\w+)$/i.test(event.key) ? 'shift+' : '';
       const name = (event.ctrlKey || event.metaKey ? 'ctrl+' : '') + shift + event.key.toLowerCase();
@@ -41,7 +44,7 @@ export function useKeys(keys: KeyMap): void {
       const act = map.current[name];
       if (!act) return;
       event.preventDefault();
-      act();
+      if (!event.repeat || goesOn.test(name)) act();
     };
     window.addEventListener('keydown', listen);
     listening.add(map);

@@ -7,6 +7,7 @@ import { typedLines, typedText } from '../../core/writing/flowed';
 import { htmlLines } from '../../core/writing/htmlLines';
 import { openDraft, refreshDrafts } from '../state/drafts';
 import { useMailbox } from '../state/overview';
+import { layer } from '../ui/layers';
 import { FilesAlong } from './FilesAlong';
 import { Heads } from './Heads';
 import { Regrets } from './Regrets';
@@ -75,6 +76,7 @@ export function WritingPanel({ id }: { id: string }) {
   const title = draft ? titles[draft.how] : 'Draft';
   return (
     <section
+      {...layer}
       aria-label={title}
       className={`flex min-h-0 flex-col border-l-2 bg-base-100 max-lg:fixed max-lg:inset-0 max-lg:z-30 lg:w-[27rem] lg:shrink-0 xl:w-[30rem] 2xl:w-[36rem] ${over ? 'border-primary' : 'border-base-300'}`}
       onKeyDown={(event) => {

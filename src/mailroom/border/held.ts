@@ -1,7 +1,7 @@
 // What rows hold, as it crosses the border: the messages to which an act on a row goes.
 import { z } from 'zod';
 
-/** Which rows of a view are meant: all, those with something unread, or those without. */
+/** Which messages of a view's rows are meant: all, the unread ones, or the others. */
 export const onlySchema = z.enum(['all', 'unread', 'read']);
 export type Only = z.infer<typeof onlySchema>;
 
@@ -14,7 +14,7 @@ export interface RowsHeld {
   ids: Int32Array;
 }
 
-/** How many rows there are of each kind, how many of them stand for trays (absent for none), and how many messages they hold. */
+/** How many rows have messages of each kind, how many of them stand for trays (absent for none), and how many these are. */
 export type HeldCounts = Record<Only, { rows: number; trays?: number; messages: number }>;
 
 /** More rows than there are: all of a view, as the end of a stretch. */

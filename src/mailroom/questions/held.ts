@@ -9,16 +9,15 @@ import type { Viewing } from '../search/searching';
 
 type Holding = Pick<MailState, 'columns'> & Ordering;
 
-/** The rows of a view in their order, each with its messages that the view holds, and whether one of them is unread. */
+/** The rows of a view in their order, each with its messages that the view holds. */
 function* rowsOf(
   mailbox: Holding,
   view: View,
   grouping: Grouping,
   from = 0,
   to = Infinity,
-): Generator<{ key: number; ids: readonly number[]; unread: boolean }> {
-  const { columns, views } = mailbox;
-  const unread = (id: number) => !(columns.bits[id] & bit.read);
+): Generator<{ key: number; ids: readonly number[] }> {
+  const { views } = mailbox;
   const heads = rowList(mailbox, view, grouping);
   const row = views.rowOf(view, grouping.grouped);
   const members = new Map<number, number[]>();
@@ -32,14 +31,20 @@ function* rowsOf(
   }
   for (const head of heads.subarray(from, to === Infinity ? undefined : to)) {
     const key = row(head);
-    const ids = members.get(key) ?? [head];
-    yield { key, ids, unread: ids.some(unread) };
+    yield { key, ids: members.get(key) ?? [head] };
   }
 }
 
-const fits = (only: Only, unread: boolean): boolean => only === 'all' || unread === (only === 'unread');
+/** Those of a row's messages that are meant. */
+function meant({ columns }: Holding, ids: readonly number[], only: Only): readonly number[] {
+  if (only === 'all') return ids;
+  return ids.filter((id) => !(columns.bits[id] & bit.read) === (only === 'unread'));
+}
 
-/** What some rows of a view hold, in the view's order: those at `from` up to, not including, `to`, of which `only` asks. */
+/**
+ * What some rows of a view hold, in the view's order: those at `from` up to, not including, `to`. Of each only the messages
+ * that are meant, and none of a row that has none of them.
+ */
 export async function held(
   mailbox: Holding,
   view: View,
@@ -53,8 +58,9 @@ export async function held(
   const ends: number[] = [];
   const ids: number[] = [];
   for (const row of rowsOf(mailbox, view, grouping, Math.max(0, from), Math.max(0, to))) {
-    if (!fits(only, row.unread)) continue;
-    for (const id of row.ids) ids.push(id);
+    const its = meant(mailbox, row.ids, only);
+    if (its.length === 0) continue;
+    for (const id of its) ids.push(id);
     keys.push(row.key);
     ends.push(ids.length);
   }
@@ -69,11 +75,14 @@ export async function heldCounts(mailbox: Holding, view: View, grouping: Groupin
     unread: { rows: 0, messages: 0 },
     read: { rows: 0, messages: 0 },
   };
-  for (const { key, ids, unread } of rowsOf(mailbox, view, grouping))
-    for (const kind of [counts.all, unread ? counts.unread : counts.read]) {
+  for (const { key, ids } of rowsOf(mailbox, view, grouping))
+    for (const only of ['all', 'unread', 'read'] as const) {
+      const { length } = meant(mailbox, ids, only);
+      if (length === 0) continue;
+      const kind = counts[only];
       kind.rows++;
       if (key < 0) kind.trays = (kind.trays ?? 0) + 1;
-      kind.messages += ids.length;
+      kind.messages += length;
     }
   return counts;
 }
