@@ -176,7 +176,8 @@ test('with the keyboard alone: begin, read, act, block, undo', async ({ browser 
   await expect(page.locator('[aria-current="true"]')).toHaveAttribute('aria-rowindex', '1');
   await page.keyboard.press(' ');
   await expect(page.getByText('1 ticked')).toBeVisible();
-  // Opened it was read; whether it has a flag already is the demo's business.
+  // Opened and seen it was read; whether it has a flag already is the demo's business.
+  await expect(page.locator('[aria-current="true"]').getByText('Unread.')).toHaveCount(0);
   await page.keyboard.press('u');
   await expect(page.getByText(/^Marked “/).first()).toBeVisible();
   await page.keyboard.press('Escape');
@@ -269,6 +270,7 @@ test('what a screen reader hears of a row, the list, and what was done', async (
   await expect(row.getByRole('checkbox', { name: /^Tick “/ })).toBeAttached();
   await row.click();
   await expect(grid).toHaveAttribute('aria-activedescendant', /^row-\d+$/);
+  await expect(page.locator('[aria-current="true"]').getByText('Unread.')).toHaveCount(0);
   await page.keyboard.press('u');
   await expect(page.getByRole('status').filter({ hasText: /^Marked “.*” as unread\.$/ })).toBeVisible();
 });

@@ -62,6 +62,15 @@ test('marked unread while it is open a message stays unread, however its list is
   await page.keyboard.press('Escape');
   await rows(page).filter({ hasText: 'Alone' }).click();
   await expect.poll(unread).toBe(2);
+  // Said by hand before its text has come, it is so.
+  await rows(page)
+    .filter({ hasText: 'Message t1' })
+    .or(rows(page).filter({ hasText: 'Person 1' }))
+    .first()
+    .click();
+  await page.keyboard.press('u');
+  await page.waitForTimeout(600);
+  expect(await unread()).toBe(2);
 });
 
 test('clearing out from a list that is narrowed takes what that shows, and says so; Tick takes exactly the unread', async ({

@@ -1,7 +1,7 @@
 // A press goes to what was under it when it began, whatever arrives before it ends; keys belong to what is on top.
 import { expect, test, type BrowserContext, type Page } from './test';
 import { actKeys, otherKeys } from '../src/app/keys/keys';
-import { bringIn, counts, goTo, mailFile, mbox, openRow, openWith, rows, type Mail } from './desk';
+import { bringIn, counts, goTo, mailFile, mbox, openWith, rows, type Mail } from './desk';
 
 const some = (count: number): Mail[] =>
   Array.from({ length: count }, (_, n) => ({ from: `a${n}@b.test`, subject: `Message ${n}`, id: `m${n}` }));
@@ -104,6 +104,7 @@ test('a swipe bins the row on which the finger came down, and a conversation as 
   await expect(page.getByText(/“Message 3”/).first()).toBeAttached();
   await expect(rowOf(page, 'Message 3')).toHaveCount(0);
   await page.keyboard.press('g');
+  await expect(rowOf(page, 'Rope')).toHaveCount(1);
   const gone = async () => (await counts(page, 'Bin')).total + (await counts(page, 'Archive')).total;
   const before = await gone();
   await swipe('Rope', () => arrive(context, 1, 'r1'));
@@ -193,7 +194,8 @@ test('whatever lies over the desk has the keys: none of the sheet reaches what i
   await page.getByRole('button', { name: 'Take it: Not for me' }).click();
   await goTo(page, '/inbox');
   await page.keyboard.press('g');
-  await rows(page).filter({ hasText: 'Rope' }).click();
+  await expect(rowOf(page, 'Rope')).toHaveCount(1);
+  await rowOf(page, 'Rope').click();
   const line = page.getByRole('navigation', { name: 'Sorting line and places' });
   await expect.poll(async () => (await counts(page, 'Inbox')).unread).toBe(5);
   /** What stands behind, in all that a key could have changed. */

@@ -24,10 +24,10 @@ import {
 import { isAmong, rowKey, rowMessages, tickedMessages } from '../state/ticks';
 import { contactsFrom } from '../contacts/fromMessages';
 import { answerWith } from '../state/drafts';
+import { noteOpened } from '../state/opened';
 import { useMailbox } from '../state/overview';
 import { viewPath } from '../paths';
 import type { Rescued } from '../junk/RescueDialog';
-import { noteOpened } from '../reading/useMarkingRead';
 import { saveExport } from '../ui/exported';
 import { viewExists, viewName } from '../ui/naming';
 import { target as targetOf, actsIn, canPutOff, deskActs, type DeskAct, type Target } from './deskActs';

@@ -2,22 +2,9 @@
 import { useEffect, useRef } from 'react';
 import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
+import { isToBeMarked, noteMarked } from '../state/opened';
 import { usePreferences } from '../state/preferences';
 import { useIsSeen } from './seen';
-
-/**
- * The message that was opened and not marked yet. It follows from opening: however often it is drawn anew, in another
- * width, by conversations or singly, one marked unread while it is open stays unread.
- */
-let waiting: number | null = null;
-let opened: number | null = null;
-
-/** Says which message is open, wherever it is drawn; null for none. */
-export function noteOpened(id: number | null): void {
-  if (id === opened) return;
-  opened = id;
-  waiting = id;
-}
 
 /** Marks the open message once its text was on the screen, for as long as the person wants. */
 export function useMarkingRead(id: number, view: View, grouped: boolean): void {
@@ -29,10 +16,11 @@ export function useMarkingRead(id: number, view: View, grouped: boolean): void {
     marked.current = grouped && readAll ? { conversationsOf: [id], within: view } : { ids: [id] };
   });
   useEffect(() => {
-    if (markRead === 'hand' || !seen || waiting !== id) return;
+    if (markRead === 'hand' || !seen || !isToBeMarked(id)) return;
     // It is no act of the person's own, so it is not what Undo takes back; and it happens once.
     const mark = () => {
-      waiting = null;
+      if (!isToBeMarked(id)) return;
+      noteMarked({ ids: [id] });
       void mailroom.act(crypto.randomUUID(), marked.current, { do: 'read', value: true, opened: true });
     };
     if (markRead === 'opened') return mark();

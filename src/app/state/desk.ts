@@ -10,6 +10,7 @@ import { forgetDone, lastDone, noteDone } from './undoing';
 import { InTurn } from '../../core/data/inTurn';
 import { reasonOf, sentence } from '../../core/text/sentences';
 import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
+import { noteMarked } from './opened';
 import { noteAct } from '../stamps/recentActs';
 import { prefer, restorePreferences, usePreferences } from './preferences';
 
@@ -163,6 +164,7 @@ export async function act(selection: Selection, what: Act): Promise<void> {
 
 /** Carries out an act and tells of it. */
 export async function runAct(selection: Selection, act: Act): Promise<boolean> {
+  if (act.do === 'read') noteMarked(selection);
   const done = tellOutcome(await mailroom.act(commandId(), selection, act));
   if (done) noteAct(selection, act);
   if (done && act.do === 'move' && act.place.startsWith('folder:')) void offerRule(selection, act);
