@@ -104,7 +104,7 @@ test('an import is killed again and again: whole batches each time, and at the e
   test.setTimeout(Math.max(480_000, times * 20_000));
   const random = shares(7);
   await openOwn(first);
-  const count = 3_000;
+  const count = 6_000;
   const mbox = Array.from(
     { length: count },
     (_, n) =>
@@ -115,7 +115,11 @@ test('an import is killed again and again: whole batches each time, and at the e
   let cut = 0;
   for (let n = 0; n < times; n++) {
     await page.getByTestId('mail-files').setInputFiles(mailFile('long.mbox', mbox));
-    await new Promise((resolve) => setTimeout(resolve, 100 + random() * 500));
+    // From the first batch on, so that most are cut within.
+    await expect(page.getByRole('region', { name: 'Import' }).getByRole('status')).toHaveText(
+      /[1-9][\d,]* (messages )?added/,
+    );
+    await new Promise((resolve) => setTimeout(resolve, random() * 300));
     await crash(context, page);
     page = await context.newPage();
     await page.goto('/mail');
@@ -138,6 +142,7 @@ test('an import is killed again and again: whole batches each time, and at the e
   expect(said).toContain(before > 0 ? `${before.toLocaleString('en')} here already` : 'messages added');
   expect((await counts(page, 'Inbox')).total).toBe(count);
   info.annotations.push({ type: 'figure', description: `${cut} of ${times} imports were cut within` });
+  expect(cut).toBeGreaterThan(0);
   console.log(`    killed ${times} imports, ${cut} of them within`);
 });
 
