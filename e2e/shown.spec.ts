@@ -178,6 +178,8 @@ test('Undo is of this tab: it says what it would take back, survives a reload, a
   await openWith(page, some(4));
   await expect(undoButton(page)).toHaveCount(0);
   await rows(page).filter({ hasText: 'Message 3' }).click();
+  // Once it was seen it is read.
+  await expect(openRow(page).getByText('Unread.')).toHaveCount(0);
   await page.keyboard.press('u');
   await expect(undoButton(page)).toHaveAccessibleName(/^Undo: Marked “Message 3”/);
   await rows(page).filter({ hasText: 'Message 1' }).click();
