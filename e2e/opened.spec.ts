@@ -25,6 +25,11 @@ test('a conversation opens with the open message in sight, its text on the scree
   // Its texts have come, and it stands where it stood.
   await page.waitForTimeout(500);
   await expect(open.getByText('Line 0 of message 4.')).toBeInViewport();
+  // Whoever scrolls on by keys is not called back when the texts there come.
+  await page.keyboard.press('Control+ArrowUp');
+  await page.keyboard.press('Control+ArrowUp');
+  await page.waitForTimeout(600);
+  await expect(open.getByText('Line 0 of message 4.')).not.toBeInViewport();
   await page.keyboard.press('k');
   await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
   await expect(open.getByText('Line 0 of message 4.')).toBeInViewport();
@@ -79,6 +84,7 @@ test('clearing out from a list that is narrowed takes what that shows, and says 
 }) => {
   await openWith(page, [...thread(3), { id: 'a', subject: 'Alone' }, { id: 'b', subject: 'Another' }]);
   await rows(page).filter({ hasText: 'Alone' }).click();
+  await expect.poll(async () => (await counts(page, 'Inbox')).unread).toBe(4);
   await rows(page).filter({ hasText: 'Person 0' }).click();
   await expect.poll(async () => (await counts(page, 'Inbox')).unread).toBe(3);
   await page.keyboard.press('Escape');

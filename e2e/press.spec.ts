@@ -1,7 +1,7 @@
 // A press goes to what was under it when it began, whatever arrives before it ends; keys belong to what is on top.
-import { expect, test, type BrowserContext, type Page } from './test';
+import { expect, test, type BrowserContext, type Locator, type Page } from './test';
 import { actKeys, otherKeys } from '../src/app/keys/keys';
-import { bringIn, counts, goTo, mailFile, mbox, openWith, rows, type Mail } from './desk';
+import { bringIn, counts, goTo, mailFile, mbox, openWith, placeLink, rows, type Mail } from './desk';
 
 const some = (count: number): Mail[] =>
   Array.from({ length: count }, (_, n) => ({ from: `a${n}@b.test`, subject: `Message ${n}`, id: `m${n}` }));
@@ -34,49 +34,99 @@ async function newestInLogbook(page: Page): Promise<string> {
 
 const rowOf = (page: Page, text: string) => rows(page).filter({ hasText: text });
 
-test('messages arrive between the begin and the end of a press: mouse, hover button, checkbox, drag', async ({
+test('messages arrive between the begin and the end of a press: row, box, hover button, bar, drag', async ({
   page,
   context,
 }) => {
   await openWith(page, some(12));
   const inbox = async () => (await counts(page, 'Inbox')).total;
-  for (const [kind, count] of [
-    ['row', 1],
-    ['box', 2],
-    ['act', 3],
-    ['bar', 5],
-  ] as const) {
-    await test.step(`${kind}: ${count} arrive`, async () => {
-      const before = await inbox();
-      const row = rowOf(page, 'Message 7');
-      if (kind === 'act') await row.hover();
-      const what =
-        kind === 'row'
-          ? row.getByText('Message 7').first()
-          : kind === 'box'
-            ? row.getByRole('checkbox')
-            : kind === 'act'
-              ? row.getByRole('button', { name: /^Archive/ })
-              : page.getByRole('toolbar', { name: 'Acts' }).getByRole('button', { name: /^Flag/ });
-      const at = await what.boundingBox();
-      await page.mouse.move((at?.x ?? 0) + 6, (at?.y ?? 0) + 6);
+  let there = 12;
+  const row = rowOf(page, 'Message 7');
+  const bar = page.getByRole('toolbar', { name: 'Acts' });
+  const undo = async () => {
+    await expect.poll(inbox).toBe(there - 1);
+    await page.keyboard.press('Control+z');
+    await expect.poll(inbox).toBe(there);
+    await expect(row).toHaveCount(1);
+  };
+  const kinds: [name: string, arrivals: number, what: () => Locator, ends: () => Promise<void>][] = [
+    [
+      'a row',
+      1,
+      () => row.getByText('Message 7').first(),
+      () => expect(page.locator('article h2').first()).toHaveText('Message 7'),
+    ],
+    [
+      'its box',
+      2,
+      () => row.getByRole('checkbox'),
+      async () => {
+        await expect(row.getByRole('checkbox')).toBeChecked();
+        await page.keyboard.press('Escape');
+      },
+    ],
+    [
+      'an act on it',
+      3,
+      () => row.getByRole('button', { name: /^Archive/ }),
+      async () => {
+        await expect(page.getByText(/^Archived “Message 7”/).first()).toBeVisible();
+        await undo();
+      },
+    ],
+    [
+      'the row, dragged',
+      4,
+      () => row.getByText('Message 7').first(),
+      async () => {
+        await expect(page.getByText(/^Archived “Message 7”/).first()).toBeVisible();
+        await undo();
+        await row.click();
+      },
+    ],
+    [
+      'an act in the bar',
+      5,
+      () => bar.getByRole('button', { name: /^Flag/ }),
+      () => expect(page.getByText(/^Flagged “Message 7”/).first()).toBeVisible(),
+    ],
+  ];
+  for (const [name, count, what, ends] of kinds)
+    await test.step(`${name}: ${count} arrive`, async () => {
+      if (count < 5) await row.hover();
+      const at = await what().boundingBox();
+      const [x, y] = [(at?.x ?? 0) + 6, (at?.y ?? 0) + 6];
+      await page.mouse.move(x, y);
       await page.mouse.down();
+      const dragged = name.endsWith('dragged');
+      if (dragged) await page.mouse.move(x - 40, y + 5, { steps: 4 });
       await arrive(context, count);
       await page.bringToFront();
-      await expect.poll(inbox).toBe(before + count);
+      there += count;
+      await expect.poll(inbox).toBe(there);
       await page.waitForTimeout(100);
+      if (dragged) {
+        const to = await placeLink(page, 'Archive').boundingBox();
+        await page.mouse.move((to?.x ?? 0) + 40, (to?.y ?? 0) + 10, { steps: 5 });
+        await page.waitForTimeout(100);
+      }
       await page.mouse.up();
-      if (kind === 'row') await expect(page.locator('article h2').first()).toHaveText('Message 7');
-      if (kind === 'box') await expect(row.getByRole('checkbox')).toBeChecked();
-      if (kind === 'box') await page.keyboard.press('Escape');
-      if (kind === 'act') await expect(page.getByText(/^Archived “Message 7”/).first()).toBeVisible();
-      if (kind === 'act') await page.keyboard.press('Control+z');
-      if (kind === 'act') await expect(row).toHaveCount(1);
-      if (kind === 'act') await row.click();
-      if (kind === 'bar') await expect(page.getByText(/^Flagged “Message 7”/).first()).toBeVisible();
+      await ends();
     });
-  }
   expect(await newestInLogbook(page)).toContain('“Message 7”');
+  // The second press of two falls on what came there by the first.
+  await goTo(page, '/inbox');
+  await rows(page).nth(1).hover();
+  const { total } = await counts(page, 'Archive');
+  const left = await inbox();
+  await rows(page)
+    .nth(1)
+    .getByRole('button', { name: /^Archive/ })
+    .dblclick();
+  await expect.poll(async () => (await counts(page, 'Archive')).total).toBe(total + 1);
+  await page.waitForTimeout(300);
+  expect((await counts(page, 'Archive')).total).toBe(total + 1);
+  expect(await inbox()).toBe(left - 1);
 });
 
 test('a swipe bins the row on which the finger came down, and a conversation as it stood then', async ({ browser }) => {

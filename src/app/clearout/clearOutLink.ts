@@ -1,7 +1,7 @@
 // A clear-out in the address: what it looks at and what it chooses, so that back, reload and a copied link keep it.
 import { clearOutSchema, everythingGoes, type ClearOut } from '../../core/clearout/clearOut';
 import type { View } from '../../mailroom/border/views';
-import { readWhere, wherePath } from '../paths';
+import { readWhere, wherePath, type Where } from '../paths';
 
 /** What a clear-out looks at: a view; null for all places but Junk, the Bin, Sent and Drafts. */
 export interface ClearOutAt {
@@ -30,16 +30,18 @@ const pathOf = (view: View): string =>
     lanes: false,
   });
 
-/** The view of an address: of a filter only what fits now. */
+/** What a place on the desk shows, as one view: of a filter what fits now. */
+export const shownView = ({ view, show, account }: Where): View => ({
+  ...view,
+  ...(show ? { filter: { by: show, applied: null } } : {}),
+  ...(account === null ? {} : { account }),
+});
+
+/** The view of an address; the Inbox where it is none's. */
 function viewOf(address: string): View {
-  const at = address.indexOf('?');
-  const where = at < 0 ? readWhere(address) : readWhere(address.slice(0, at), address.slice(at));
-  if (!where) return { kind: 'place', place: 'inbox' };
-  return {
-    ...where.view,
-    ...(where.show ? { filter: { by: where.show, applied: null } } : {}),
-    ...(where.account === null ? {} : { account: where.account }),
-  };
+  const [path, search] = address.split('?');
+  const where = readWhere(path, search);
+  return where ? shownView(where) : { kind: 'place', place: 'inbox' };
 }
 
 /** The address of a clear-out; what is as it is anyway is left out. */

@@ -4,7 +4,7 @@ import type { Overview } from '../../mailroom/border/overview';
 import { filters, noAccount, type View } from '../../mailroom/border/views';
 import { Link } from 'react-router';
 import { everythingGoes } from '../../core/clearout/clearOut';
-import { clearOutPath, mostKept } from '../clearout/clearOutLink';
+import { clearOutPath, mostKept, shownView } from '../clearout/clearOutLink';
 import { viewPath, type Where } from '../paths';
 import { clearTicks, tickOnly, useDesk } from '../state/desk';
 import { useMailbox } from '../state/overview';
@@ -32,13 +32,6 @@ export function toggleGrouped(path: string): void {
   const preferences = usePreferences.getState();
   prefer({ grouped: { ...preferences.grouped, [path]: !isGrouped(preferences, path) } });
 }
-
-/** What is shown, as an address has it: without what was found or fitted under one application of a query or filter. */
-const shownView = ({ view, show, account }: Where): View => ({
-  ...(view.kind === 'found' ? { kind: 'found', query: view.query, within: view.within } : view),
-  ...(show ? { filter: { by: show, applied: null } } : {}),
-  ...(account === null ? {} : { account }),
-});
 
 const onlyWords: Record<Only, string> = { all: 'All', unread: 'Unread only', read: 'Read only' };
 

@@ -4,7 +4,7 @@ import type { Setup } from '../../core/line/setup';
 import type { Row } from '../../mailroom/border/rows';
 import type { View } from '../../mailroom/border/views';
 import { placeName } from '../../core/mail/place';
-import { act, say } from '../state/desk';
+import { act } from '../state/desk';
 import type { Ticked } from '../state/ticks';
 import { usePreferences } from '../state/preferences';
 import { InkMark, InkTag } from '../ui/InkTag';
@@ -86,9 +86,8 @@ function HoverActs({ view, target }: { view: View; target: Target }) {
               title={`${item.word} (${item.keyWord})`}
               onClick={(event) => {
                 event.stopPropagation();
-                // The second press of two falls on what came there by the first.
-                if (event.detail > 1) say({ text: 'Pressed twice at once: it was done once.', tone: 'done' });
-                else void act(target.selection, item.act);
+                // The second press of two would fall on what came there by the first.
+                if (event.detail <= 1) void act(target.selection, item.act);
               }}
             >
               <item.icon size={14} />

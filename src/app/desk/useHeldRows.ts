@@ -32,9 +32,9 @@ export function useHeldRows(rows: Rows, name: string, scroller: RefObject<HTMLEl
       pressing = false;
       setHeld(null);
     };
-    const down = ({ target }: Event) => {
-      // Beside the rows, as on the scroll bar, nothing is held.
-      if (!isIn(target, '[aria-rowindex]')) return;
+    const down = ({ target, button }: PointerEvent) => {
+      // Beside the rows, as on the scroll bar, nothing is held; and the browser's own menu takes the end of a press.
+      if (button !== 0 || !isIn(target, '[aria-rowindex]')) return;
       callOff();
       clearTimeout(resting);
       pressing = true;

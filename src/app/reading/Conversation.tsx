@@ -129,7 +129,7 @@ function Toolbar({ id, open, elsewhere, onElsewhere, onSingle, allOpen, onOpenAl
   );
 }
 
-const hands = ['wheel', 'pointerdown', 'keydown', 'touchmove'] as const;
+const hands = ['wheel', 'pointerdown', 'touchmove'] as const;
 
 /**
  * Brings the open message into sight, and keeps it there while the texts above it come, until somebody moves on. `picture`:
@@ -144,8 +144,11 @@ function useInSight(list: RefObject<HTMLElement | null>, id: number, picture: st
     const stop = () => grown.disconnect();
     if (list.current) grown.observe(list.current);
     for (const hand of hands) scroller?.addEventListener(hand, stop, { passive: true });
+    // The list has the focus while keys scroll the message.
+    addEventListener('keydown', stop);
     return () => {
       stop();
+      removeEventListener('keydown', stop);
       for (const hand of hands) scroller?.removeEventListener(hand, stop);
     };
   }, [list, id, picture]);

@@ -4,8 +4,6 @@
 /** Marks a panel beside or over the page: while the focus is in it, or where it covers all, keys are its own. */
 export const layer = { 'data-layer': '' } as const;
 
-const panels = '[data-layer], [role="menu"], [role="listbox"]';
-
 const covers = (element: Element): boolean => {
   const { left, width, top, height } = element.getBoundingClientRect();
   return left <= 0 && top <= 0 && width >= innerWidth && height >= innerHeight;
@@ -15,7 +13,7 @@ const covers = (element: Element): boolean => {
 function onTop(target: EventTarget | null): Element | null {
   const questions = document.querySelectorAll('dialog[open]');
   if (questions.length > 0) return questions[questions.length - 1];
-  const within = target instanceof Element ? target.closest(panels) : null;
+  const within = target instanceof Element ? target.closest('[data-layer]') : null;
   return within ?? [...document.querySelectorAll('[data-layer]')].findLast(covers) ?? null;
 }
 

@@ -1,6 +1,6 @@
 import { emptySetup, type Setup } from '../../core/line/setup';
 import type { View } from '../../mailroom/border/views';
-import { conversationWords, viewExists, viewName } from './naming';
+import { conversationWords, narrowedName, viewExists, viewName } from './naming';
 import { count, messages } from '../../core/text/sentences';
 
 test.each([
@@ -50,5 +50,17 @@ describe('what a view is called', () => {
   ])('%j: %s', (view, name, exists) => {
     if (exists || view.kind !== 'place') expect(viewName(view, setup)).toBe(name);
     expect(viewExists(view, setup)).toBe(exists);
+  });
+  test('with what narrows it; an account that is gone is said to be', () => {
+    const accounts = [{ id: 'o', name: 'Office', address: 'o@x.test' }];
+    const named = (view: View) => narrowedName(view, { ...setup, accounts });
+    const inbox: View = { kind: 'place', place: 'inbox' };
+    expect(named(inbox)).toBe('Inbox');
+    expect(named({ ...inbox, filter: { by: 'unread', applied: null }, account: 'o' })).toBe(
+      'Inbox: Unread, the account Office',
+    );
+    expect(named({ ...inbox, account: '' })).toBe('Inbox: to none of the accounts');
+    expect(named({ ...inbox, account: 'p' })).toBe('Inbox: an account that is gone');
+    expect(named({ kind: 'found', query: 'fuel', within: null })).toBe('Found by fuel');
   });
 });

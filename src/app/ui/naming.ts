@@ -5,7 +5,7 @@ import { inTree, pathOf } from '../../core/mail/nesting';
 import type { Setup } from '../../core/line/setup';
 import type { SavedSearch } from '../../core/search/saved';
 import type { ConversationCounts } from '../../mailroom/border/rows';
-import type { Filter, View } from '../../mailroom/border/views';
+import { noAccount, type Filter, type View } from '../../mailroom/border/views';
 
 /** What a conversation holds, each number with what it counts: `3 received · 1 own · 2 flagged · 1 late`. */
 export function conversationWords({ received, own, flagged, late }: ConversationCounts): string {
@@ -52,6 +52,7 @@ export function viewName(view: View, setup: Setup): string {
   return placeName(view.place, setup.folders);
 }
 
+/** What each filter leaves in sight, in a word. */
 export const filterNames: Record<Filter, string> = {
   unread: 'Unread',
   read: 'Read',
@@ -63,10 +64,14 @@ export const filterNames: Record<Filter, string> = {
 /** The name of a view with what narrows it: `Inbox: Unread, the account Office`. */
 export function narrowedName(view: View, setup: Setup): string {
   const whole = view.kind === 'found' && !savedSearchOf(view, setup) ? `Found by ${view.query}` : viewName(view, setup);
-  const account = setup.accounts.find(({ id }) => id === view.account)?.name;
+  const account = (id: string) => {
+    if (id === noAccount) return 'to none of the accounts';
+    const name = setup.accounts.find((one) => one.id === id)?.name;
+    return name === undefined ? 'an account that is gone' : `the account ${name}`;
+  };
   const by = [
     ...(view.filter ? [filterNames[view.filter.by]] : []),
-    ...(view.account === undefined ? [] : [account === undefined ? 'to no account' : `the account ${account}`]),
+    ...(view.account === undefined ? [] : [account(view.account)]),
   ];
   return by.length ? `${whole}: ${by.join(', ')}` : whole;
 }

@@ -18,6 +18,8 @@ export function onceLetGo(then: () => void): () => void {
   // Behind all that hear of it.
   addEventListener('click', () => (timer = setTimeout(over)), on);
   addEventListener('pointercancel', over, on);
+  // It may end where this page does not hear of it.
+  addEventListener('blur', over, { signal: off.signal });
   return () => {
     off.abort();
     clearTimeout(timer);
