@@ -30,6 +30,12 @@ test('a conversation opens with the open message in sight, its text on the scree
   await page.keyboard.press('Control+ArrowUp');
   await page.waitForTimeout(600);
   await expect(open.getByText('Line 0 of message 4.')).not.toBeInViewport();
+  // All closed and all opened, it stands in sight again.
+  for (const word of ['Close all', 'Open all']) {
+    await page.getByRole('button', { name: word }).click();
+    await page.waitForTimeout(400);
+    await expect(open.getByText('Line 0 of message 4.')).toBeInViewport();
+  }
   await page.keyboard.press('k');
   await expect(page.getByRole('list', { name: 'Who answered whom' })).toBeVisible();
   await expect(open.getByText('Line 0 of message 4.')).toBeInViewport();

@@ -133,7 +133,7 @@ const hands = ['wheel', 'pointerdown', 'touchmove'] as const;
 
 /**
  * Brings the open message into sight, and keeps it there while the texts above it come, until somebody moves on. `picture`:
- * how the messages stand; in another it is sought anew.
+ * how the messages stand; in another, and as all are opened or closed, it is sought anew.
  */
 function useInSight(list: RefObject<HTMLElement | null>, id: number, picture: string): void {
   useEffect(() => {
@@ -152,6 +152,16 @@ function useInSight(list: RefObject<HTMLElement | null>, id: number, picture: st
       for (const hand of hands) scroller?.removeEventListener(hand, stop);
     };
   }, [list, id, picture]);
+}
+
+function ShowMore({ of, onShow }: { of: string; onShow: () => void }) {
+  return (
+    <p className="px-4 py-2">
+      <button className="link text-sm" onClick={onShow}>
+        Show more of the {of} these
+      </button>
+    </p>
+  );
 }
 
 /** A conversation: what it holds in words, what can be done with it, and its messages as a stack or as a tree. */
@@ -178,7 +188,8 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
   const from = Math.max(0, Math.min(at - Math.floor(shown / 2), placed.length - shown));
   const inSight = placed.slice(from, from + shown);
   const list = useRef<HTMLOListElement>(null);
-  useInSight(list, id, picture);
+  const [unfolded, setUnfolded] = useState(0);
+  useInSight(list, id, `${picture} ${newestFirst} ${unfolded}`);
   const answered = (parent: number | null) => {
     const found = members.find(({ row }) => row.id === parent);
     return found ? whoWrote(found.row) : null;
@@ -188,6 +199,7 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
     if (!next.delete(member)) next.add(member);
     setOpened(next);
   };
+  const showMore = () => setShown(shown + more);
   const allOpen = inSight.every(({ member }) => opened.has(member.id));
   return (
     <div>
@@ -216,18 +228,15 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
           onElsewhere={onElsewhere}
           onSingle={onSingle}
           allOpen={allOpen}
-          onOpenAll={() => setOpened(allOpen ? new Set([id]) : new Set(inSight.map(({ member }) => member.id)))}
+          onOpenAll={() => {
+            setOpened(allOpen ? new Set([id]) : new Set(inSight.map(({ member }) => member.id)));
+            setUnfolded(unfolded + 1);
+          }}
           onThin={() => setThinning(true)}
         />
       </header>
       <Strip members={members} />
-      {from > 0 && (
-        <p className="px-4 py-2">
-          <button className="link text-sm" onClick={() => setShown(shown + more)}>
-            Show more of the {messages(from)} before these
-          </button>
-        </p>
-      )}
+      {from > 0 && <ShowMore of={`${messages(from)} before`} onShow={showMore} />}
       <ol ref={list} aria-label={picture === 'tree' ? 'Who answered whom' : 'Messages of the conversation'}>
         {inSight.map(({ member, depth }) => (
           <MemberItem
@@ -244,11 +253,7 @@ export function Conversation({ id, open, setup, elsewhere, onElsewhere, onSingle
         ))}
       </ol>
       {from + inSight.length < placed.length && (
-        <p className="px-4 py-2">
-          <button className="link text-sm" onClick={() => setShown(shown + more)}>
-            Show more of the {messages(placed.length - from - inSight.length)} after these
-          </button>
-        </p>
+        <ShowMore of={`${messages(placed.length - from - inSight.length)} after`} onShow={showMore} />
       )}
       {thinning && <ThinDialog id={id} onClose={() => setThinning(false)} />}
     </div>
