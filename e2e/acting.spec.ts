@@ -10,6 +10,7 @@ test('B3: unread only, read only, all that match beyond what is loaded; leaving 
 }) => {
   await openWith(page, some(300));
   await rows(page).nth(0).click();
+  await expect.poll(() => counts(page, 'Inbox')).toEqual({ total: 300, unread: 299 });
   await rows(page).nth(1).click();
   await expect.poll(() => counts(page, 'Inbox')).toEqual({ total: 300, unread: 298 });
   const tick = page.getByLabel('Tick', { exact: true });

@@ -243,6 +243,7 @@ test('whatever lies over the desk has the keys: none of the sheet reaches what i
   await goTo(page, '/stamps');
   await page.getByRole('button', { name: 'Take it: Not for me' }).click();
   await goTo(page, '/inbox');
+  await expect(rowOf(page, 'Rope')).toHaveCount(2);
   await page.keyboard.press('g');
   await expect(rowOf(page, 'Rope')).toHaveCount(1);
   await rowOf(page, 'Rope').click();

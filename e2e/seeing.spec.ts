@@ -36,6 +36,7 @@ test('B1, common practice, no source: 25 here, 9 unread: 9 rows; two read: still
   await expect(rows(page)).toHaveCount(9);
   await expect(heading(page)).toContainText('9 messages · 9 unread');
   await rows(page).nth(2).click();
+  await expect(heading(page)).toContainText('9 messages · 8 unread');
   await rows(page).nth(5).click();
   await expect(heading(page)).toContainText('9 messages · 7 unread');
   await expect(rows(page)).toHaveCount(9);
