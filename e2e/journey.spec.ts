@@ -249,19 +249,36 @@ test('starting afresh asks first, then deletes everything', async ({ page }) => 
   await expect(page.getByRole('button', { name: 'Start with my own mail' })).toBeVisible();
 });
 
-test('started afresh, nothing of before is shown: not its rows, nor how its lists stood', async ({ page }) => {
+test('started afresh, nothing of before is shown: not its rows, nor how its lists stood, nor what was open', async ({
+  page,
+}) => {
+  const afresh = async (ids: string[]) => {
+    await page.getByRole('button', { name: 'Delete everything …' }).click();
+    await page.getByRole('button', { name: 'Delete for good' }).click();
+    await page.getByRole('button', { name: 'Start with my own mail' }).click();
+    await bringIn(page, mailFile('mail.mbox', mbox(ids.map((id, n) => ({ id, answers: n ? [ids[0]] : [] })))));
+    await goTo(page, '/inbox');
+  };
   await openWith(page, [{ id: 'a' }, { id: 'b', answers: ['a'] }, { id: 'c' }]);
   await page.getByRole('button', { name: 'Conversations' }).click();
   await expect(rows(page)).toHaveCount(2);
   // The page that is opened first asks for the Inbox's rows early, and this one is left without them.
   await page.goto('/mail');
-  await page.getByRole('button', { name: 'Delete everything …' }).click();
-  await page.getByRole('button', { name: 'Delete for good' }).click();
-  await page.getByRole('button', { name: 'Start with my own mail' }).click();
-  await bringIn(page, mailFile('mail.mbox', mbox([{ id: 'd' }, { id: 'e', answers: ['d'] }])));
-  await goTo(page, '/inbox');
+  await afresh(['d', 'e']);
   await expect(rows(page)).toHaveCount(2);
-  await expect(page.locator('header[aria-label="Desk"]')).toContainText('2 messages');
+  const head = page.locator('header[aria-label="Desk"]');
+  await expect(head).toContainText('2 messages · 2 unread');
+  await rows(page).first().click();
+  await expect(head).toContainText('2 messages · 1 unread');
+  await page.keyboard.press('w');
+  const why = page.getByRole('button', { name: /^Why here/ });
+  await expect(why).toHaveAttribute('aria-expanded', 'true');
+  await goTo(page, '/mail');
+  await afresh(['f', 'g']);
+  // It has the number of the one that was open, and is another.
+  await rows(page).first().click();
+  await expect(head).toContainText('2 messages · 1 unread');
+  await expect(why).toHaveAttribute('aria-expanded', 'false');
 });
 
 test('while the demo comes in the newest are shown, also where the pointer rests over the list', async ({

@@ -4,7 +4,7 @@ import { measuredMessages, mostMessages } from '../../core/mail/mailboxSize';
 import { placeName, type Place } from '../../core/mail/place';
 import type { Selection, View } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
-import { useDesk } from '../state/desk';
+import { forgetDesk, useDesk } from '../state/desk';
 import { checkPost } from '../state/post';
 import { UndoSpot } from '../desk/StampBar';
 import { forgetSeen } from '../state/lastSeen';
@@ -241,6 +241,7 @@ async function eraseAll(): Promise<void> {
   await refreshDrafts();
   forgetAllDone();
   forgetPreferences();
+  forgetDesk();
   await refresh();
 }
 

@@ -10,7 +10,7 @@ import { forgetDone, lastDone, noteDone } from './undoing';
 import { InTurn } from '../../core/data/inTurn';
 import { reasonOf, sentence } from '../../core/text/sentences';
 import { bothTicked, noTicks, stillTicked, tickedMessages, ticksOf, withRow, type Ticks } from './ticks';
-import { noteMarked } from './opened';
+import { noteMarked, noteOpened } from './opened';
 import { noteAct } from '../stamps/recentActs';
 import { prefer, restorePreferences, usePreferences } from './preferences';
 
@@ -128,6 +128,13 @@ export const goToLane = (lane: number) => useDesk.setState({ lane });
 
 /** Keeps in mind what acts on the desk go to. */
 export const setChosen = (ids: readonly number[]) => useChosen.setState({ ids });
+
+/** Forgets what the person was doing: what was ticked and open was of a mailbox that is gone. */
+export function forgetDesk(): void {
+  useDesk.setState(useDesk.getInitialState(), true);
+  useChosen.setState(useChosen.getInitialState(), true);
+  noteOpened(null);
+}
 
 export const toggleWhy = () => useDesk.setState(({ whyOpen }) => ({ whyOpen: !whyOpen }));
 
