@@ -1,5 +1,5 @@
 // The acts of the desk on what is ticked or open, and what they ask first.
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Row } from '../../mailroom/border/rows';
 import type { Act, Selection } from '../../mailroom/border/views';
 import { mailroom } from '../../mailroom/client';
@@ -29,6 +29,8 @@ export function useDeskActs(desk: DeskView, openRow: Row | undefined) {
   const open = where.message;
   const target = targetOf(ticked, open, openRow, reach);
   const pressed = useAtPress(target);
+  // What was moved last is told of by then.
+  const moving = useRef<Promise<unknown>>(Promise.resolve());
 
   /**
    * Moves messages. The next one is opened before, not after, the move is done: a key that follows quickly must never
@@ -41,7 +43,9 @@ export function useDeskActs(desk: DeskView, openRow: Row | undefined) {
     const opened = open !== null && (ids.has(open) || (openRow?.tray && isAmong(openRow, ids)));
     if (opened) goOn((row) => isAmong(row, ids), ids);
     clearTicks();
-    const done = await move();
+    const moved = move();
+    moving.current = moved.catch(() => undefined);
+    const done = await moved;
     left.settled();
     if (!done && open !== null) go({ message: open });
   };
@@ -95,10 +99,12 @@ export function useDeskActs(desk: DeskView, openRow: Row | undefined) {
       if (look) return stamps.look(stamp, its.selection.ids);
       // What can’t be undone falls on nobody who stood there before anyone could have seen it.
       if (its.open !== null && justCame() && lastingOf(stamp).size > 0)
-        return say({
-          text: `“${stamp.name}” was not carried out: it ${lastingWords(stamp)}, and this message came only now. Look at it first, then press again.`,
-          tone: 'trouble',
-        });
+        return void moving.current.then(() =>
+          say({
+            text: `“${stamp.name}” was not carried out: it ${lastingWords(stamp)}, and this message came only now. Look at it first, then press again.`,
+            tone: 'trouble',
+          }),
+        );
       stamps.press(stamp, its.selection.ids, conversationsOf(its));
     });
   useEffect(() => setChosen(target?.selection.ids ?? noneChosen));
